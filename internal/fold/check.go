@@ -1,0 +1,154 @@
+package fold
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"tussock/internal/geom"
+)
+
+// Faults is the full check of a state, for tests and for the end of a replay:
+// every hinge closed, area conserved, the order table antisymmetric and present
+// for exactly the overlapping pairs, no layer passing through a hinge, and the
+// angle and count rules at every interior vertex. It returns one sentence per
+// fault; none for a sound state.
+func (s *State) Faults() []string {
+	var out []string
+	say := func(format string, a ...any) { out = append(out, fmt.Sprintf(format, a...)) }
+	if g := s.WorstGap(); g > geom.Tear {
+		say("a hinge is open by %g mm", g)
+	}
+	var area float64
+	for _, f := range s.F {
+		a := f.Poly.Area()
+		if a <= 0 {
+			say("a piece has area %g", a)
+		}
+		area += a
+	}
+	if want := s.Sheet.AreaMM2(); math.Abs(area-want) > 1e-6*want {
+		say("area is %g of %g mm²", area, want)
+	}
+	for i := range s.F {
+		for j := range i {
+			a, b := s.Above(FacetID(i), FacetID(j)), s.Above(FacetID(j), FacetID(i))
+			if a != -b {
+				say("order of %d and %d is %d and %d", i, j, a, b)
+			}
+			if over := geom.Overlaps(s.folded[i], s.folded[j]); over != (a != 0) {
+				say("pieces %d and %d: overlap %v, order %d", i, j, over, a)
+			}
+		}
+	}
+	if _, ok := s.Ranked(); !ok {
+		say("layers lie in a ring")
+	}
+	out = append(out, s.pierced()...)
+	return append(out, s.vertexFaults()...)
+}
+
+// pierced finds layers that pass through a hinge: a piece crossed in its
+// interior by a hinge lies above both its pieces or below both (the
+// taco-tortilla condition of flat folding).
+func (s *State) pierced() []string {
+	var out []string
+	for _, h := range s.H {
+		iso := s.F[h.A].Iso
+		p, q := iso.Apply(h.P), iso.Apply(h.Q)
+		l, ok := geom.LineThrough(p, q)
+		if !ok {
+			continue
+		}
+		for c := range s.F {
+			id := FacetID(c)
+			if id == h.A || id == h.B || !crosses(s.folded[c], l, p, q) {
+				continue
+			}
+			if a, b := s.Above(h.A, id), s.Above(h.B, id); a != 0 && b != 0 && a != b {
+				out = append(out, fmt.Sprintf("piece %d passes through the hinge of %d and %d", c, h.A, h.B))
+			}
+		}
+	}
+	return out
+}
+
+// crosses tells whether segment p q on line l runs through the inside of poly.
+func crosses(poly geom.Polygon, l geom.Line, p, q geom.Vec) bool {
+	pos, neg := poly.Split(l)
+	if pos == nil || neg == nil {
+		return false
+	}
+	seg, ok := poly.ClipLine(l)
+	if !ok {
+		return false
+	}
+	d := l.Dir()
+	lo := math.Max(math.Min(d.Dot(p), d.Dot(q)), math.Min(d.Dot(seg.A), d.Dot(seg.B)))
+	hi := math.Min(math.Max(d.Dot(p), d.Dot(q)), math.Max(d.Dot(seg.A), d.Dot(seg.B)))
+	return hi-lo > geom.Overlap
+}
+
+// vertexFaults checks Maekawa's rule (mountains and valleys differ by two) and
+// Kawasaki's (alternate angles add up to 180°) at every interior vertex.
+func (s *State) vertexFaults() []string {
+	var out []string
+	var seen []geom.Vec
+	for _, h := range s.H {
+		for _, v := range []geom.Vec{h.P, h.Q} {
+			known := false
+			for _, w := range seen {
+				known = known || v.Dist(w) < geom.OnPaper
+			}
+			if known || s.onEdge(v) {
+				continue
+			}
+			seen = append(seen, v)
+			out = append(out, s.vertexAt(v)...)
+		}
+	}
+	return out
+}
+
+func (s *State) onEdge(v geom.Vec) bool {
+	return v.X < geom.OnPaper || v.Y < geom.OnPaper ||
+		v.X > s.Sheet.WidthMM-geom.OnPaper || v.Y > s.Sheet.HeightMM-geom.OnPaper
+}
+
+func (s *State) vertexAt(v geom.Vec) []string {
+	var angles []float64
+	m := 0
+	for _, h := range s.H {
+		a := s.Assigned(h)
+		if a == Flat {
+			continue
+		}
+		l, ok := geom.LineThrough(h.P, h.Q)
+		if !ok || math.Abs(l.Side(v)) > geom.OnPaper {
+			continue
+		}
+		for _, end := range [][2]geom.Vec{{h.P, h.Q}, {h.Q, h.P}} {
+			if end[0].Dist(v) < geom.OnPaper {
+				d := end[1].Sub(v)
+				angles = append(angles, math.Atan2(d.Y, d.X))
+				m += int(a)
+			}
+		}
+	}
+	if len(angles) == 0 {
+		return nil
+	}
+	var out []string
+	if m != 2 && m != -2 {
+		out = append(out, fmt.Sprintf("mountains less valleys is %d at %.3f", m, v))
+	}
+	slices.Sort(angles)
+	var alt float64
+	for i := 0; i+1 < len(angles); i += 2 {
+		alt += angles[i+1] - angles[i]
+	}
+	if len(angles)%2 == 1 || math.Abs(alt-math.Pi) > 1e-6 {
+		out = append(out, fmt.Sprintf("alternate angles add up to %.4f° at %.3f", geom.Deg(alt), v))
+	}
+	return out
+}

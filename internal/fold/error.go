@@ -1,0 +1,42 @@
+package fold
+
+import "fmt"
+
+// Code says what kind of thing went wrong; scripts rely on these words.
+type Code string
+
+const (
+	CodeTear       Code = "tear"        // paper would have to stretch
+	CodeExpect     Code = "expect"      // more or fewer layers move than the pattern says
+	CodeNoLine     Code = "no_line"     // the two things cannot be brought together
+	CodeBent       Code = "bent"        // a named line is no longer straight
+	CodeOffPaper   Code = "off_paper"   // a landmark falls off the sheet
+	CodeMissesLine Code = "misses"      // the fold line does not cross the layers meant
+	CodeRequire    Code = "require"     // the sheet has the wrong proportions
+	CodeKnob       Code = "knob"        // a knob is outside its range or unknown
+	CodeCheck      Code = "check"       // a "looks right when" does not hold
+	CodeName       Code = "name"        // a name means nothing here
+	CodeSheet      Code = "sheet"       // the sheet itself is impossible
+	CodeTooMany    Code = "too_complex" // more pieces than the engine takes
+)
+
+// Error is what a fold that cannot be made says. Step and Line are filled in by
+// the replay (0 when unknown); Detail is a sentence for a folder.
+type Error struct {
+	Step   int    `json:"step"`
+	Line   int    `json:"line"`
+	Code   Code   `json:"code"`
+	Detail string `json:"detail"`
+}
+
+func (e *Error) Error() string {
+	if e.Step > 0 {
+		return fmt.Sprintf("step %d (line %d): %s", e.Step, e.Line, e.Detail)
+	}
+	return e.Detail
+}
+
+// Errorf makes an Error without a place.
+func Errorf(code Code, format string, a ...any) *Error {
+	return &Error{Code: code, Detail: fmt.Sprintf(format, a...)}
+}

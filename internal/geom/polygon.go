@@ -1,0 +1,246 @@
+package geom
+
+import (
+	"math"
+	"sort"
+)
+
+// Polygon is a simple polygon by its corners; pieces of paper are convex and
+// counter-clockwise.
+type Polygon []Vec
+
+// Area is the enclosed area in mm², positive for counter-clockwise corners.
+func (p Polygon) Area() float64 {
+	var s float64
+	for i, a := range p {
+		s += a.Cross(p[(i+1)%len(p)])
+	}
+	return s / 2
+}
+
+// Centroid is the centre of area. A polygon without area gives the mean corner.
+func (p Polygon) Centroid() Vec {
+	if len(p) == 0 {
+		return Vec{}
+	}
+	o := p[0] // moments about a corner: no loss of digits far from the origin
+	var s float64
+	var c Vec
+	for i := range p {
+		a, b := p[i].Sub(o), p[(i+1)%len(p)].Sub(o)
+		k := a.Cross(b)
+		s += k
+		c = c.Add(a.Add(b).Scale(k))
+	}
+	if s == 0 {
+		for _, q := range p {
+			c = c.Add(q.Sub(o))
+		}
+		return o.Add(c.Scale(1 / float64(len(p))))
+	}
+	return o.Add(c.Scale(1 / (3 * s)))
+}
+
+// Moved is the image under an isometry, kept counter-clockwise.
+func (p Polygon) Moved(m Iso2) Polygon {
+	q := make(Polygon, len(p))
+	if m.FaceUp() {
+		for i, a := range p {
+			q[i] = m.Apply(a)
+		}
+		return q
+	}
+	for i, a := range p {
+		q[len(p)-1-i] = m.Apply(a)
+	}
+	return q
+}
+
+// Split divides a convex polygon by a line into the part where Side > 0 and the
+// part where Side < 0. Corners within OnLine count as on the line, so a line
+// through a corner makes no sliver. A part without interior is nil.
+func (p Polygon) Split(l Line) (pos, neg Polygon) {
+	n := len(p)
+	side := make([]float64, n)
+	var hasPos, hasNeg bool
+	for i, a := range p {
+		d := l.Side(a)
+		if math.Abs(d) < OnLine {
+			d = 0
+		}
+		side[i] = d
+		hasPos = hasPos || d > 0
+		hasNeg = hasNeg || d < 0
+	}
+	switch {
+	case !hasNeg && !hasPos:
+		return nil, nil
+	case !hasNeg:
+		return p, nil
+	case !hasPos:
+		return nil, p
+	}
+	pos, neg = make(Polygon, 0, n+1), make(Polygon, 0, n+1)
+	for i, a := range p {
+		j := (i + 1) % n
+		if side[i] >= 0 {
+			pos = append(pos, a)
+		}
+		if side[i] <= 0 {
+			neg = append(neg, a)
+		}
+		if side[i]*side[j] < 0 {
+			x := a.Lerp(p[j], side[i]/(side[i]-side[j]))
+			pos, neg = append(pos, x), append(neg, x)
+		}
+	}
+	return pos, neg
+}
+
+// ClipConvex is the common part of two convex counter-clockwise polygons, nil
+// when they share no interior.
+func ClipConvex(p, q Polygon) Polygon {
+	out := p
+	for i := range q {
+		if len(out) == 0 {
+			return nil
+		}
+		if q[i].Dist(q[(i+1)%len(q)]) < OnLine {
+			continue
+		}
+		// Left of each side of a counter-clockwise polygon is inside.
+		out, _ = out.Split(LineAt(q[i], q[(i+1)%len(q)].Sub(q[i])))
+	}
+	if len(out) < 3 {
+		return nil
+	}
+	return out
+}
+
+// Depth is how far two convex counter-clockwise polygons push into each other:
+// the least, over all sides of both, of the overlap along that side's normal.
+// Zero or less means they share no interior (separating axis theorem).
+func Depth(p, q Polygon) float64 {
+	return math.Min(depthBySides(p, q), depthBySides(q, p))
+}
+
+func depthBySides(p, q Polygon) float64 {
+	least := math.Inf(1)
+	for i, a := range p {
+		e := p[(i+1)%len(p)].Sub(a)
+		l := e.Len()
+		if l < OnLine {
+			continue
+		}
+		in := Vec{-e.Y / l, e.X / l}
+		far := math.Inf(-1)
+		for _, b := range q {
+			far = math.Max(far, in.Dot(b)-in.Dot(a))
+		}
+		least = math.Min(least, far)
+		if least <= Overlap {
+			return least
+		}
+	}
+	return least
+}
+
+// Overlaps tells whether two convex polygons share area (deeper than Overlap).
+func Overlaps(p, q Polygon) bool { return Depth(p, q) > Overlap }
+
+// Contains tells whether point a lies in a convex counter-clockwise polygon or
+// within tol of it.
+func (p Polygon) Contains(a Vec, tol float64) bool {
+	for i := range p {
+		e := p[(i+1)%len(p)].Sub(p[i])
+		l := e.Len()
+		if l < OnLine {
+			continue
+		}
+		if e.Cross(a.Sub(p[i]))/l < -tol {
+			return false
+		}
+	}
+	return len(p) > 2
+}
+
+// ClipLine is the stretch of a line inside a convex polygon.
+func (p Polygon) ClipLine(l Line) (Segment, bool) {
+	d := l.Dir()
+	o := l.N.Scale(l.D)
+	lo, hi := math.Inf(-1), math.Inf(1)
+	for i := range p {
+		e := p[(i+1)%len(p)].Sub(p[i])
+		if e.Len() < OnLine {
+			continue
+		}
+		in := e.Unit().Left()
+		// in·(o + t d - p[i]) >= 0
+		k, c := in.Dot(d), in.Dot(o.Sub(p[i]))
+		switch {
+		case math.Abs(k) < 1e-12:
+			if c < -OnLine {
+				return Segment{}, false
+			}
+		case k > 0:
+			lo = math.Max(lo, -c/k)
+		default:
+			hi = math.Min(hi, -c/k)
+		}
+	}
+	if !(hi-lo > Overlap) || math.IsInf(hi-lo, 0) {
+		return Segment{}, false
+	}
+	return Segment{o.Add(d.Scale(lo)), o.Add(d.Scale(hi))}, true
+}
+
+// Box is an axis-parallel rectangle in mm.
+type Box struct{ MinX, MinY, MaxX, MaxY float64 }
+
+// EmptyBox contains nothing; Grow it.
+func EmptyBox() Box {
+	return Box{math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)}
+}
+
+// Grow is the least box that holds b and the points.
+func (b Box) Grow(ps ...Vec) Box {
+	for _, p := range ps {
+		b.MinX, b.MaxX = math.Min(b.MinX, p.X), math.Max(b.MaxX, p.X)
+		b.MinY, b.MaxY = math.Min(b.MinY, p.Y), math.Max(b.MaxY, p.Y)
+	}
+	return b
+}
+
+func (b Box) Width() float64  { return b.MaxX - b.MinX }
+func (b Box) Height() float64 { return b.MaxY - b.MinY }
+
+// Centre is the middle of the box.
+func (b Box) Centre() Vec { return Vec{(b.MinX + b.MaxX) / 2, (b.MinY + b.MaxY) / 2} }
+
+// Hull is the convex hull, counter-clockwise, without collinear corners.
+func Hull(points []Vec) Polygon {
+	ps := append([]Vec(nil), points...)
+	sort.Slice(ps, func(i, j int) bool {
+		return ps[i].X < ps[j].X || ps[i].X == ps[j].X && ps[i].Y < ps[j].Y
+	})
+	half := func(ps []Vec) Polygon {
+		var h Polygon
+		for _, p := range ps {
+			for len(h) > 1 && h[len(h)-1].Sub(h[len(h)-2]).Cross(p.Sub(h[len(h)-2])) <= 1e-9 {
+				h = h[:len(h)-1]
+			}
+			h = append(h, p)
+		}
+		return h
+	}
+	if len(ps) < 3 {
+		return ps
+	}
+	lower := half(ps)
+	rev := make([]Vec, len(ps))
+	for i, p := range ps {
+		rev[len(ps)-1-i] = p
+	}
+	upper := half(rev)
+	return append(lower[:len(lower)-1], upper[:len(upper)-1]...)
+}

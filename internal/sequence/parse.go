@@ -1,0 +1,395 @@
+package sequence
+
+import (
+	"fmt"
+	"maps"
+	"math"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"tussock/internal/fold"
+)
+
+// MaxStatements bounds the length of a pattern.
+const MaxStatements = 400
+
+type nameKind string
+
+const (
+	aPoint  nameKind = "point"
+	aLine   nameKind = "line"
+	aNumber nameKind = "number"
+)
+
+type parser struct {
+	pat   *Pattern
+	names map[string]nameKind
+	toks  []token
+	i     int
+	line  int
+	used  map[string]bool            // numbers used in the statement being read
+	uses  map[string]map[string]bool // numbers that a landmark depends on
+}
+
+// Parse reads a pattern from its text. file is only used in messages. The error
+// is a *ParseError.
+func Parse(file, text string) (pat *Pattern, err error) {
+	id := strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
+	p := &parser{
+		pat:   &Pattern{ID: id, File: file, Text: text, Title: id, Moves: "fly"},
+		names: map[string]nameKind{},
+		uses:  map[string]map[string]bool{},
+	}
+	for _, n := range builtInPoints {
+		p.names[n] = aPoint
+	}
+	for _, n := range builtInLines {
+		p.names[n] = aLine
+	}
+	defer func() {
+		if e := recover(); e != nil {
+			pe, ok := e.(*ParseError) // thrown by fail; anything else is a bug
+			if !ok {
+				panic(e)
+			}
+			pat, err = nil, pe
+		}
+	}()
+	if len(text) > MaxPatternBytes {
+		p.line = 1
+		p.failAt(1, fmt.Sprintf("the pattern is longer than %d bytes", MaxPatternBytes), "shorten it")
+	}
+	for n, line := range strings.Split(text, "\n") {
+		p.line = n + 1
+		toks, problem, fix, col := lexLine(strings.TrimRight(line, "\r"))
+		if problem != "" {
+			p.failAt(col, problem, fix)
+		}
+		if len(toks) == 1 {
+			continue
+		}
+		p.toks, p.i, p.used = toks, 0, map[string]bool{}
+		p.statement(statementText(line))
+		if p.peek().kind != tokEnd {
+			p.fail(fmt.Sprintf("%s is not expected here", p.peek()), "end the line before it")
+		}
+		if len(p.pat.stmts) > MaxStatements {
+			p.failAt(1, fmt.Sprintf("a pattern has at most %d statements", MaxStatements), "shorten it")
+		}
+	}
+	if p.pat.WidthMM == 0 {
+		p.failAt(1, "the pattern names no sheet", `begin with a line like "sheet rect 210 297"`)
+	}
+	if len(p.pat.Steps) == 0 {
+		p.failAt(1, "the pattern has no steps", `add a line like "valley bring left to right as keel"`)
+	}
+	if p.pat.NoseName != "" && p.names[p.pat.NoseName] != aPoint {
+		p.failAt(1, fmt.Sprintf("the nose %q is not a landmark", p.pat.NoseName), "name a point")
+	}
+	return p.pat, nil
+}
+
+// statementText is a line as shown to people: no comment, single spaces.
+func statementText(line string) string {
+	if i := strings.IndexByte(line, '#'); i >= 0 {
+		line = line[:i]
+	}
+	return strings.Join(strings.Fields(line), " ")
+}
+
+func (p *parser) failAt(col int, problem, fix string) {
+	panic(&ParseError{p.pat.File, p.line, col, problem, fix})
+}
+func (p *parser) fail(problem, fix string) { p.failAt(p.peek().col, problem, fix) }
+
+func (p *parser) peek() token { return p.toks[p.i] }
+func (p *parser) next() token {
+	t := p.toks[p.i]
+	if t.kind != tokEnd {
+		p.i++
+	}
+	return t
+}
+
+func (p *parser) isWord(w string) bool { return p.peek().kind == tokWord && p.peek().text == w }
+func (p *parser) accept(w string) bool {
+	t := p.peek()
+	if (t.kind == tokWord || t.kind == tokSign) && t.text == w {
+		p.next()
+		return true
+	}
+	return false
+}
+func (p *parser) need(w string) {
+	if !p.accept(w) {
+		p.fail(fmt.Sprintf("%s stands where %q is needed", p.peek(), w), fmt.Sprintf("write %q", w))
+	}
+}
+
+func (p *parser) needText(what string) string {
+	if p.peek().kind != tokText {
+		p.fail(fmt.Sprintf("%s stands where %s is needed", p.peek(), what), `put it in quotes: "…"`)
+	}
+	return p.next().text
+}
+
+func (p *parser) needLiteral(what string) float64 {
+	if p.peek().kind != tokNumber {
+		p.fail(fmt.Sprintf("%s stands where %s is needed", p.peek(), what), "write a number")
+	}
+	return p.next().num
+}
+
+// oneOf reads one of a few words.
+func (p *parser) oneOf(what string, words ...string) string {
+	t := p.peek()
+	if t.kind != tokWord || !slices.Contains(words, t.text) {
+		p.fail(fmt.Sprintf("%s is not %s", t, what), "write "+listOf(words))
+	}
+	return p.next().text
+}
+
+func listOf(words []string) string {
+	if len(words) == 1 {
+		return words[0]
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
+}
+
+// newName reads a name that is not taken and gives it a meaning.
+func (p *parser) newName(kind nameKind) string {
+	t := p.peek()
+	if t.kind != tokWord {
+		p.fail(fmt.Sprintf("%s stands where a name is needed", t), "give it a name such as c1")
+	}
+	if k, taken := p.names[t.text]; taken {
+		p.fail(fmt.Sprintf("%q is a %s already", t.text, k), "choose another name")
+	}
+	if slices.Contains(reserved, t.text) {
+		p.fail(fmt.Sprintf("%q is a word of the language", t.text), "choose another name")
+	}
+	p.names[t.text] = kind
+	return p.next().text
+}
+
+var reserved = []string{"mid", "part", "toward", "meet", "foot", "sheet", "square", "par", "bis"}
+
+// known reads a name of the wanted kind.
+func (p *parser) known(kind nameKind) string {
+	t := p.peek()
+	if t.kind != tokWord {
+		p.fail(fmt.Sprintf("%s stands where a %s is needed", t, kind), p.suggest("", kind))
+	}
+	k, ok := p.names[t.text]
+	if !ok {
+		p.fail(fmt.Sprintf("nothing is called %q yet", t.text), p.suggest(t.text, kind))
+	}
+	if k != kind {
+		p.fail(fmt.Sprintf("%q is a %s, and a %s is needed", t.text, k, kind), p.suggest("", kind))
+	}
+	if kind == aNumber {
+		p.used[t.text] = true
+	}
+	maps.Copy(p.used, p.uses[t.text])
+	return p.next().text
+}
+
+func (p *parser) suggest(near string, kind nameKind) string {
+	var names []string
+	for n, k := range p.names {
+		if k == kind {
+			names = append(names, n)
+		}
+	}
+	slices.Sort(names)
+	if best := closest(near, names); best != "" {
+		return fmt.Sprintf("did you mean %q?", best)
+	}
+	if len(names) == 0 {
+		return fmt.Sprintf("there is no %s so far", kind)
+	}
+	return fmt.Sprintf("use one of: %s", strings.Join(names, ", "))
+}
+
+// closest is the word at most two letters away from what was written.
+func closest(w string, words []string) string {
+	best, dist := "", 3
+	for _, c := range words {
+		if d := editDistance(strings.ToLower(w), strings.ToLower(c)); d < dist && d < len(c) {
+			best, dist = c, d
+		}
+	}
+	return best
+}
+
+func editDistance(a, b string) int {
+	row := make([]int, len(b)+1)
+	for j := range row {
+		row[j] = j
+	}
+	for i := range len(a) {
+		diag := row[0]
+		row[0] = i + 1
+		for j := range len(b) {
+			cost := diag
+			if a[i] != b[j] {
+				cost++
+			}
+			diag = row[j+1]
+			row[j+1] = min(cost, row[j+1]+1, row[j]+1)
+		}
+	}
+	return row[len(b)]
+}
+
+var headWords = []string{"pattern", "moves", "good", "minutes", "sheet", "require", "nose", "knob", "param", "point", "expect", "say", "looks"}
+var stepWords = []string{"crease", "valley", "mountain", "turn", "rotate", "wing"}
+
+func (p *parser) statement(text string) {
+	t := p.peek()
+	if t.kind != tokWord {
+		p.fail(fmt.Sprintf("a line cannot begin with %s", t), "begin with a step such as valley or crease")
+	}
+	if slices.Contains(stepWords, t.text) {
+		p.step(text)
+		return
+	}
+	if !slices.Contains(headWords, t.text) {
+		fix := "steps are " + listOf(stepWords)
+		if c := closest(t.text, append(slices.Clone(stepWords), headWords...)); c != "" {
+			fix = fmt.Sprintf("did you mean %q?", c)
+		}
+		p.fail(fmt.Sprintf("%q is not a statement", t.text), fix)
+	}
+	p.next()
+	pat := p.pat
+	switch t.text {
+	case "pattern":
+		pat.Title = p.needText("the title")
+	case "moves":
+		pat.Moves = p.oneOf("a way of moving", "fly", "hop", "flap", "spin", "reveal")
+	case "good":
+		pat.Good = p.needText("what it is good at")
+	case "minutes":
+		pat.Minutes = int(p.ranged("the minutes", 1, 600))
+	case "sheet":
+		p.sheet()
+	case "require":
+		p.need("ratio")
+		p.need("between")
+		pat.MinRatio = p.ranged("the ratio", 0.01, 100)
+		p.need("and")
+		pat.MaxRatio = p.ranged("the ratio", pat.MinRatio, 100)
+	case "nose":
+		if p.peek().kind != tokWord {
+			p.fail("the nose needs the name of a landmark", "write for example: nose T")
+		}
+		pat.NoseName = p.next().text
+	case "knob":
+		p.knob()
+	case "param":
+		k := Knob{Name: p.newName(aNumber), Plain: true, Kind: HardFold, Min: -1e4, Max: 1e4, line: p.line}
+		p.need("=")
+		k.Label = k.Name
+		k.Default = p.ranged("the value", k.Min, k.Max)
+		pat.Knobs = append(pat.Knobs, k)
+	case "point":
+		name := p.newName(aPoint)
+		p.need("=")
+		// The name must not be used inside its own definition.
+		delete(p.names, name)
+		s := pointStmt{line: p.line, name: name, p: p.point(), text: text}
+		p.names[name] = aPoint
+		if p.accept("on") {
+			s.layer.which = p.oneOf("a layer", "top", "bottom", "layer")
+			if s.layer.which == "layer" {
+				s.layer.of = p.point()
+			}
+		}
+		p.uses[name] = p.used
+		pat.stmts = append(pat.stmts, s)
+	case "expect":
+		p.expectation(text)
+	case "say", "looks":
+		if len(pat.Steps) == 0 {
+			p.failAt(t.col, fmt.Sprintf("%q belongs under a step", t.text), "write a step above it")
+		}
+		s := &pat.Steps[len(pat.Steps)-1]
+		words := p.needText("the words for people")
+		if t.text == "say" {
+			s.Say = strings.TrimSpace(s.Say + " " + words)
+		} else {
+			s.Looks = words
+		}
+	}
+}
+
+func (p *parser) ranged(what string, lo, hi float64) float64 {
+	col := p.peek().col
+	v := p.needLiteral(what)
+	if math.IsNaN(v) || v < lo || v > hi {
+		p.failAt(col, fmt.Sprintf("%s is %v", what, v), fmt.Sprintf("write a number from %v to %v", lo, hi))
+	}
+	return v
+}
+
+func (p *parser) sheet() {
+	pat := p.pat
+	if pat.WidthMM != 0 {
+		p.failAt(1, "the sheet is named twice", "keep one of the two lines")
+	}
+	switch p.oneOf("a kind of sheet", "rect", "square") {
+	case "rect":
+		pat.WidthMM = p.ranged("the width in mm", 20, 2000)
+		pat.HeightMM = p.ranged("the height in mm", 20, 2000)
+	case "square":
+		pat.WidthMM = p.ranged("the side in mm", 20, 2000)
+		pat.HeightMM = pat.WidthMM
+	}
+}
+
+// knob NAME "label" = DEFAULT [mm|deg] from MIN to MAX [fold|set] [changes "…"]
+func (p *parser) knob() {
+	k := Knob{Name: p.newName(aNumber), Kind: HardFold, line: p.line}
+	k.Label = p.needText("the label")
+	p.need("=")
+	col := p.peek().col
+	k.Default = p.needLiteral("the default")
+	for _, u := range []string{"mm", "deg"} {
+		if p.accept(u) {
+			k.Unit = u
+		}
+	}
+	p.need("from")
+	k.Min = p.ranged("the lowest value", -1e4, 1e4)
+	p.need("to")
+	k.Max = p.ranged("the highest value", k.Min, 1e4)
+	if k.Default < k.Min || k.Default > k.Max {
+		p.failAt(col, fmt.Sprintf("the default of %s is outside %v to %v", k.Name, k.Min, k.Max), "widen the range or change the default")
+	}
+	if p.isWord("fold") || p.isWord("set") {
+		k.Kind = KnobKind(p.next().text)
+	}
+	if p.accept("changes") {
+		k.Changes = p.needText("what the knob changes")
+	}
+	p.pat.Knobs = append(p.pat.Knobs, k)
+}
+
+func (p *parser) expectation(text string) {
+	s := expectStmt{line: p.line, text: text}
+	if p.accept("facets") {
+		s.facets = int(p.ranged("the count", 1, fold.MaxFacets))
+	} else {
+		s.p = p.point()
+		if p.oneOf("a check", "at", "on") == "at" {
+			s.q = p.point()
+		} else {
+			s.l = p.lineExpr()
+		}
+		p.need("within")
+		s.within = p.number("the tolerance in mm")
+	}
+	p.pat.stmts = append(p.pat.stmts, s)
+}

@@ -1,0 +1,171 @@
+// Package sheet knows the paper before the first fold: its outline, weight,
+// thickness and the sizes people have in the drawer.
+//
+// In words: a sheet lies on the table with its front side up, bottom-left corner
+// at the origin; its corners are BL, BR, TR and TL as one looks at it.
+package sheet
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"tussock/internal/geom"
+)
+
+// MMPerInch is exact by definition of the inch.
+const MMPerInch = 25.4
+
+// Range is an allowed interval with the unit it is meant in.
+type Range struct {
+	Min, Max float64
+	Unit     string
+}
+
+// Holds tells whether v is an ordinary number within the range.
+func (r Range) Holds(v float64) bool { return !math.IsNaN(v) && v >= r.Min && v <= r.Max }
+
+func (r Range) String() string {
+	return fmt.Sprintf("%s to %s %s", Number(r.Min), Number(r.Max), r.Unit)
+}
+
+// What a person can fold by hand; wider values are slips of the pen or unit.
+var (
+	SideRange      = Range{20, 2000, "mm"}
+	GSMRange       = Range{10, 600, "g/m²"}
+	ThicknessRange = Range{0.01, 2, "mm"}
+)
+
+// FieldError names the field, the value and what would be right.
+type FieldError struct {
+	Field string
+	Value string
+	Want  string
+}
+
+func (e *FieldError) Error() string {
+	return fmt.Sprintf("%s is %s; it must be %s", e.Field, e.Value, e.Want)
+}
+
+// Sheet is the piece actually folded. Values are immutable once made by New.
+type Sheet struct {
+	WidthMM     float64
+	HeightMM    float64
+	GSM         float64 // mass of a square metre in g, "paper weight"
+	ThicknessMM float64 // of one layer
+}
+
+// New checks a rectangular sheet. Errors are *FieldError with the fields
+// width_mm, height_mm, gsm, thickness_mm.
+func New(widthMM, heightMM, gsm, thicknessMM float64) (Sheet, error) {
+	for _, c := range []struct {
+		field string
+		v     float64
+		r     Range
+	}{
+		{"width_mm", widthMM, SideRange}, {"height_mm", heightMM, SideRange},
+		{"gsm", gsm, GSMRange}, {"thickness_mm", thicknessMM, ThicknessRange},
+	} {
+		if !c.r.Holds(c.v) {
+			return Sheet{}, &FieldError{c.field, Number(c.v), c.r.String()}
+		}
+	}
+	return Sheet{widthMM, heightMM, gsm, thicknessMM}, nil
+}
+
+// Ratio is height over width.
+func (s Sheet) Ratio() float64 { return s.HeightMM / s.WidthMM }
+
+// Outline is the sheet counter-clockwise from BL.
+func (s Sheet) Outline() geom.Polygon {
+	return geom.Polygon{{}, {X: s.WidthMM}, {X: s.WidthMM, Y: s.HeightMM}, {Y: s.HeightMM}}
+}
+
+// AreaMM2 is the area of one face in mm².
+func (s Sheet) AreaMM2() float64 { return s.WidthMM * s.HeightMM }
+
+// MassG is the mass in grams: area in m² times g/m².
+func (s Sheet) MassG() float64 { return s.AreaMM2() * 1e-6 * s.GSM }
+
+// Size is a known size of paper.
+type Size struct {
+	ID, Name          string
+	WidthMM, HeightMM float64
+}
+
+// Sizes are the sizes offered by name. Letter is 8 1/2 × 11 in.
+var Sizes = []Size{
+	{"a4", "A4", 210, 297},
+	{"letter", "Letter", 8.5 * MMPerInch, 11 * MMPerInch},
+	{"six-inch", "6 in square", 6 * MMPerInch, 6 * MMPerInch},
+}
+
+// NameOf is the name of a known size, or "" for a size of one's own.
+func NameOf(widthMM, heightMM float64) string {
+	for _, s := range Sizes {
+		if math.Abs(s.WidthMM-widthMM) < 0.05 && math.Abs(s.HeightMM-heightMM) < 0.05 {
+			return s.Name
+		}
+	}
+	return ""
+}
+
+// ToMM converts a length in the given unit ("mm", "cm" or "in").
+func ToMM(v float64, unit string) (float64, error) {
+	switch unit {
+	case "mm":
+		return v, nil
+	case "cm":
+		return v * 10, nil
+	case "in":
+		return v * MMPerInch, nil
+	}
+	return 0, &FieldError{"unit", strconv.Quote(unit), `"mm", "cm" or "in"`}
+}
+
+// ParseSize reads "210x297", "8.5x11in", "21x29.7cm" or the name of a known
+// size, and gives width and height in mm. A bare number is millimetres.
+func ParseSize(text string) (widthMM, heightMM float64, err error) {
+	t := strings.ToLower(strings.TrimSpace(text))
+	for _, s := range Sizes {
+		if t == s.ID || t == strings.ToLower(s.Name) {
+			return s.WidthMM, s.HeightMM, nil
+		}
+	}
+	bad := &FieldError{"sheet", strconv.Quote(text), `like 210x297, 8.5x11in, A4 or letter`}
+	unit := "mm"
+	for _, u := range []string{"mm", "cm", "in"} {
+		if rest, ok := strings.CutSuffix(t, u); ok {
+			t, unit = strings.TrimSpace(rest), u
+			break
+		}
+	}
+	w, h, ok := strings.Cut(strings.ReplaceAll(t, "×", "x"), "x")
+	if !ok {
+		return 0, 0, bad
+	}
+	x, err1 := strconv.ParseFloat(strings.TrimSpace(w), 64)
+	y, err2 := strconv.ParseFloat(strings.TrimSpace(h), 64)
+	if err1 != nil || err2 != nil {
+		return 0, 0, bad
+	}
+	if x, err = ToMM(x, unit); err != nil {
+		return 0, 0, err
+	}
+	y, err = ToMM(y, unit)
+	return x, y, err
+}
+
+// Number is how a number is written in messages: up to three decimals, no
+// trailing zeros.
+func Number(v float64) string {
+	if math.IsNaN(v) || math.IsInf(v, 0) {
+		return strconv.FormatFloat(v, 'g', -1, 64)
+	}
+	s := strings.TrimRight(strings.TrimRight(strconv.FormatFloat(v, 'f', 3, 64), "0"), ".")
+	if s == "-0" {
+		return "0"
+	}
+	return s
+}
