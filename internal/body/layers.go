@@ -5,20 +5,27 @@ import (
 	"tussock/internal/geom"
 )
 
-// Cell is a region of the folded plane with the same layers everywhere.
+// Cell is a region with the same pieces everywhere.
 type Cell struct {
 	Poly  geom.Polygon
-	Stack []fold.FacetID // in order of number, not of height
+	Stack []int // which pieces, in order of number, not of height
 }
 
-// LayerMap divides the toy's outline into cells, by laying down one piece after
-// the other and splitting what is there along its sides. Exact but for rounding:
-// the sum of layers × area is the area of the sheet.
+// LayerMap divides the outline of a folded state into cells by layers.
 func LayerMap(s *fold.State) []Cell {
+	polys := make([]geom.Polygon, len(s.F))
+	for i := range polys {
+		polys[i] = s.Folded(fold.FacetID(i))
+	}
+	return Overlay(polys)
+}
+
+// Overlay lays convex pieces down one after the other and splits what is there
+// along their sides. Exact but for rounding: the sum of layers × area over the
+// cells is the sum of the pieces' areas.
+func Overlay(polys []geom.Polygon) []Cell {
 	var cells []Cell
-	for i := range s.F {
-		id := fold.FacetID(i)
-		poly := s.Folded(id)
+	for id, poly := range polys {
 		rest := []geom.Polygon{poly} // of the new piece, not yet over any cell
 		next := make([]Cell, 0, len(cells)+4)
 		for _, c := range cells {
@@ -31,8 +38,7 @@ func LayerMap(s *fold.State) []Cell {
 				next = append(next, Cell{p, c.Stack})
 			}
 			if inside != nil {
-				stack := append(append([]fold.FacetID(nil), c.Stack...), id)
-				next = append(next, Cell{inside, stack})
+				next = append(next, Cell{inside, append(append([]int(nil), c.Stack...), id)})
 			}
 			var left []geom.Polygon
 			for _, p := range rest {
@@ -46,11 +52,29 @@ func LayerMap(s *fold.State) []Cell {
 			rest = left
 		}
 		for _, p := range rest {
-			next = append(next, Cell{p, []fold.FacetID{id}})
+			next = append(next, Cell{p, []int{id}})
 		}
 		cells = next
 	}
 	return cells
+}
+
+// Thickest is the largest number of pieces on one spot.
+func Thickest(cells []Cell) int {
+	n := 0
+	for _, c := range cells {
+		n = max(n, len(c.Stack))
+	}
+	return n
+}
+
+// Area is the total of the cells, each spot counted once, in mm².
+func Area(cells []Cell) float64 {
+	var a float64
+	for _, c := range cells {
+		a += c.Poly.Area()
+	}
+	return a
 }
 
 // carve cuts p by the sides of q into the part inside q and convex parts outside.
@@ -80,20 +104,15 @@ type Flat struct {
 	Box       geom.Box
 	CoM       geom.Vec // folded plane; does not depend on paper weight
 	LayerSum  float64  // Σ layers × area; equals the sheet's area
+	Cells     []Cell   // the layer map
 }
 
 // Measure weighs a flat-folded state of even paper.
 func Measure(s *fold.State) Flat {
-	return measure(s, LayerMap(s))
-}
-
-func measure(s *fold.State, cells []Cell) Flat {
-	m := Flat{Box: s.Box()}
+	cells := LayerMap(s)
+	m := Flat{Box: s.Box(), AreaMM2: Area(cells), MaxLayers: Thickest(cells), Cells: cells}
 	for _, c := range cells {
-		a := c.Poly.Area()
-		m.AreaMM2 += a
-		m.LayerSum += a * float64(len(c.Stack))
-		m.MaxLayers = max(m.MaxLayers, len(c.Stack))
+		m.LayerSum += c.Poly.Area() * float64(len(c.Stack))
 	}
 	var area float64
 	for i := range s.F {

@@ -104,32 +104,48 @@ func onPieces(h fold.Hinge, pieces []geom.Segment) bool {
 	return false
 }
 
-// markWings finds the pieces beyond each wing's crease.
+// markWings finds the pieces that swing with each wing. What is joined by any
+// other hinge swings alike; across a wing's own hinges swinging and resting
+// pieces alternate, also for layers that hang on the wing by nothing but them.
 func (p *Pose) markWings(wings []sequence.Wing, wingHinge []int) {
-	for w, wing := range wings {
-		queue := p.State.FacetsAtSheet(wing.Moving)
-		for _, f := range queue {
-			p.wingOf[f] = w + 1
+	const unknown = -1
+	for i := range p.wingOf {
+		p.wingOf[i] = unknown
+	}
+	var queue []fold.FacetID
+	label := func(f fold.FacetID, w int) {
+		if p.wingOf[f] == unknown {
+			p.wingOf[f] = w
+			queue = append(queue, f)
 		}
-		for len(queue) > 0 {
-			f := queue[0]
-			queue = queue[1:]
-			for i, h := range p.State.H {
-				if wingHinge[i] != 0 {
-					continue
-				}
-				g := h.B
-				if h.B == f {
-					g = h.A
-				} else if h.A != f {
-					continue
-				}
-				if p.wingOf[g] == 0 {
-					p.wingOf[g] = w + 1
-					queue = append(queue, g)
-				}
+	}
+	for w, wing := range wings {
+		for _, f := range p.State.FacetsAtSheet(wing.Moving) {
+			label(f, w+1)
+		}
+	}
+	for len(queue) > 0 {
+		f := queue[0]
+		queue = queue[1:]
+		for i, h := range p.State.H {
+			g := h.B
+			if h.B == f {
+				g = h.A
+			} else if h.A != f {
+				continue
+			}
+			switch w := wingHinge[i]; {
+			case w == 0:
+				label(g, p.wingOf[f])
+			case p.wingOf[f] == 0:
+				label(g, w)
+			default:
+				label(g, 0)
 			}
 		}
+	}
+	for i, w := range p.wingOf {
+		p.wingOf[i] = max(w, 0)
 	}
 }
 

@@ -23,28 +23,28 @@ func (n numName) num(r *run) float64 { return r.values[string(n)] }
 type pointExpr interface {
 	folded(r *run) (geom.Vec, *fold.Error)
 	sheet(r *run) (geom.Vec, *fold.Error)
-	words() string
+	words(r *run) string
 }
 
 type pointName string
 
-func (n pointName) words() string { return string(n) }
+func (n pointName) words(r *run) string { return r.pat.Called(string(n)) }
 func (n pointName) sheet(r *run) (geom.Vec, *fold.Error) {
 	return r.points[string(n)], nil
 }
 func (n pointName) folded(r *run) (geom.Vec, *fold.Error) {
-	return r.place(r.points[string(n)], string(n))
+	return r.place(r.points[string(n)], n.words(r))
 }
 
 type pointOnSheet struct{ x, y numExpr }
 
-func (e pointOnSheet) words() string { return "the given spot of the sheet" }
+func (e pointOnSheet) words(*run) string { return "the given spot of the sheet" }
 func (e pointOnSheet) sheet(r *run) (geom.Vec, *fold.Error) {
 	return geom.Vec{X: e.x.num(r), Y: e.y.num(r)}, nil
 }
 func (e pointOnSheet) folded(r *run) (geom.Vec, *fold.Error) {
 	p, _ := e.sheet(r)
-	return r.place(p, e.words())
+	return r.place(p, e.words(r))
 }
 
 // pinned makes the sheet point of a place that is only known when folded.
@@ -53,7 +53,7 @@ func pinned(r *run, e pointExpr) (geom.Vec, *fold.Error) {
 	if err != nil {
 		return p, err
 	}
-	return r.pin(p, e.words())
+	return r.pin(p, e.words(r))
 }
 
 type pointPart struct { // k of the way from a to b
@@ -62,7 +62,9 @@ type pointPart struct { // k of the way from a to b
 	mm   bool // k is a length instead of a fraction
 }
 
-func (e pointPart) words() string { return "the point between " + e.a.words() + " and " + e.b.words() }
+func (e pointPart) words(r *run) string {
+	return "the point between " + e.a.words(r) + " and " + e.b.words(r)
+}
 func (e pointPart) sheet(r *run) (geom.Vec, *fold.Error) {
 	return pinned(r, e)
 }
@@ -79,7 +81,7 @@ func (e pointPart) folded(r *run) (geom.Vec, *fold.Error) {
 	if e.mm {
 		d := a.Dist(b)
 		if d < geom.Distinct {
-			return a, fold.Errorf(fold.CodeNoLine, "%s and %s lie on the same spot, so there is no way from one to the other", e.a.words(), e.b.words())
+			return a, fold.Errorf(fold.CodeNoLine, "%s and %s lie on the same spot, so there is no way from one to the other", e.a.words(r), e.b.words(r))
 		}
 		k /= d
 	}
@@ -88,7 +90,9 @@ func (e pointPart) folded(r *run) (geom.Vec, *fold.Error) {
 
 type pointMeet struct{ l, m lineExpr }
 
-func (e pointMeet) words() string { return "the crossing of " + e.l.words() + " and " + e.m.words() }
+func (e pointMeet) words(r *run) string {
+	return "the crossing of " + e.l.words(r) + " and " + e.m.words(r)
+}
 func (e pointMeet) sheet(r *run) (geom.Vec, *fold.Error) {
 	return pinned(r, e)
 }
@@ -103,7 +107,7 @@ func (e pointMeet) folded(r *run) (geom.Vec, *fold.Error) {
 	}
 	p, ok := geom.Meet(a, b)
 	if !ok {
-		return p, fold.Errorf(fold.CodeNoLine, "%s and %s run side by side and never cross", e.l.words(), e.m.words())
+		return p, fold.Errorf(fold.CodeNoLine, "%s and %s run side by side and never cross", e.l.words(r), e.m.words(r))
 	}
 	return p, nil
 }
@@ -113,7 +117,7 @@ type pointFoot struct {
 	l lineExpr
 }
 
-func (e pointFoot) words() string { return "the foot of " + e.p.words() + " on " + e.l.words() }
+func (e pointFoot) words(r *run) string { return "the foot of " + e.p.words(r) + " on " + e.l.words(r) }
 func (e pointFoot) sheet(r *run) (geom.Vec, *fold.Error) {
 	return pinned(r, e)
 }
@@ -132,7 +136,7 @@ type lineExpr interface {
 	folded(r *run) (geom.Line, geom.Segment, *fold.Error)
 	// held is the point of the sheet that fingers take to bring the line somewhere.
 	held(r *run) (geom.Vec, *fold.Error)
-	words() string
+	words(r *run) string
 }
 
 func heldByMiddle(r *run, e lineExpr) (geom.Vec, *fold.Error) {
@@ -140,12 +144,12 @@ func heldByMiddle(r *run, e lineExpr) (geom.Vec, *fold.Error) {
 	if err != nil {
 		return geom.Vec{}, err
 	}
-	return r.pin(s.Mid(), "the middle of "+e.words())
+	return r.pin(s.Mid(), "the middle of "+e.words(r))
 }
 
 type lineName string
 
-func (n lineName) words() string { return string(n) }
+func (n lineName) words(r *run) string { return r.pat.Called(string(n)) }
 func (n lineName) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 	return r.straight(string(n))
 }
@@ -163,7 +167,9 @@ func (n lineName) held(r *run) (geom.Vec, *fold.Error) {
 
 type linePair struct{ a, b pointExpr }
 
-func (e linePair) words() string { return "the line " + e.a.words() + " " + e.b.words() }
+func (e linePair) words(r *run) string {
+	return "the line from " + e.a.words(r) + " to " + e.b.words(r)
+}
 func (e linePair) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 	a, err := e.a.folded(r)
 	if err != nil {
@@ -175,7 +181,7 @@ func (e linePair) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 	}
 	l, ok := geom.LineThrough(a, b)
 	if !ok {
-		err = fold.Errorf(fold.CodeNoLine, "%s and %s lie on the same spot on this sheet, so they give no line", e.a.words(), e.b.words())
+		err = fold.Errorf(fold.CodeNoLine, "%s and %s lie on the same spot on this sheet, so they give no line", e.a.words(r), e.b.words(r))
 	}
 	return l, geom.Segment{A: a, B: b}, err
 }
@@ -195,7 +201,7 @@ type lineSquare struct {
 	l lineExpr
 }
 
-func (e lineSquare) words() string                       { return "the square to " + e.l.words() }
+func (e lineSquare) words(r *run) string                 { return "the square to " + e.l.words(r) }
 func (e lineSquare) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
 func (e lineSquare) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 	p, err := e.p.folded(r)
@@ -216,14 +222,14 @@ type linePar struct {
 	toward pointExpr
 }
 
-func (e linePar) words() string                       { return "the parallel to " + e.l.words() }
+func (e linePar) words(r *run) string                 { return "the parallel to " + e.l.words(r) }
 func (e linePar) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
 func (e linePar) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 	l, _, err := e.l.folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	out, err := shifted(r, l, e.mm.num(r), e.toward, e.l.words())
+	out, err := shifted(r, l, e.mm.num(r), e.toward, e.l.words(r))
 	return out, r.across(out), err
 }
 
@@ -244,15 +250,15 @@ func sideOf(r *run, l geom.Line, p pointExpr, name string) (float64, *fold.Error
 	}
 	d := l.Side(v)
 	if math.Abs(d) < geom.OnPaper {
-		return 1, fold.Errorf(fold.CodeNoLine, "%s lies on %s itself, so it does not say which side is meant", p.words(), name)
+		return 1, fold.Errorf(fold.CodeNoLine, "%s lies on %s itself, so it does not say which side is meant", p.words(r), name)
 	}
 	return math.Copysign(1, d), nil
 }
 
 type lineBis struct{ l, m lineExpr }
 
-func (e lineBis) words() string {
-	return "the bisector of " + e.l.words() + " and " + e.m.words()
+func (e lineBis) words(r *run) string {
+	return "the bisector of " + e.l.words(r) + " and " + e.m.words(r)
 }
 func (e lineBis) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
 func (e lineBis) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
@@ -273,7 +279,7 @@ func bisector(r *run, le, me lineExpr, near pointExpr) (geom.Line, *fold.Error) 
 	}
 	folds := geom.FoldLineToLine(l, m)
 	if len(folds) == 0 {
-		return l, fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to bring together", le.words(), me.words())
+		return l, fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to bring together", le.words(r), me.words(r))
 	}
 	target := seg.Mid()
 	if near != nil {

@@ -37,14 +37,14 @@ type parser struct {
 func Parse(file, text string) (pat *Pattern, err error) {
 	id := strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
 	p := &parser{
-		pat:   &Pattern{ID: id, File: file, Text: text, Title: id, Moves: "fly"},
+		pat:   &Pattern{ID: id, File: file, Text: text, Title: id, Moves: "fly", called: map[string]string{}},
 		names: map[string]nameKind{},
 		uses:  map[string]map[string]bool{},
 	}
-	for _, n := range builtInPoints {
+	for n := range builtInPoints {
 		p.names[n] = aPoint
 	}
-	for _, n := range builtInLines {
+	for n := range builtInLines {
 		p.names[n] = aLine
 	}
 	defer func() {
@@ -86,6 +86,9 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	}
 	if p.pat.NoseName != "" && p.names[p.pat.NoseName] != aPoint {
 		p.failAt(1, fmt.Sprintf("the nose %q is not a landmark", p.pat.NoseName), "name a point")
+	}
+	if p.pat.KeelName != "" && p.names[p.pat.KeelName] != aLine {
+		p.failAt(1, fmt.Sprintf("the keel %q is not a crease", p.pat.KeelName), "name a crease")
 	}
 	return p.pat, nil
 }
@@ -243,7 +246,7 @@ func editDistance(a, b string) int {
 	return row[len(b)]
 }
 
-var headWords = []string{"pattern", "moves", "good", "minutes", "sheet", "require", "nose", "knob", "param", "point", "expect", "say", "looks"}
+var headWords = []string{"pattern", "moves", "good", "minutes", "sheet", "require", "nose", "keel", "knob", "param", "point", "expect", "say", "looks"}
 var stepWords = []string{"crease", "valley", "mountain", "turn", "rotate", "wing"}
 
 func (p *parser) statement(text string) {
@@ -286,6 +289,11 @@ func (p *parser) statement(text string) {
 			p.fail("the nose needs the name of a landmark", "write for example: nose T")
 		}
 		pat.NoseName = p.next().text
+	case "keel":
+		if p.peek().kind != tokWord {
+			p.fail("the keel needs the name of a crease", "write for example: keel spine")
+		}
+		pat.KeelName = p.next().text
 	case "knob":
 		p.knob()
 	case "param":
@@ -308,6 +316,7 @@ func (p *parser) statement(text string) {
 			}
 		}
 		p.uses[name] = p.used
+		p.calledWords(name)
 		pat.stmts = append(pat.stmts, s)
 	case "expect":
 		p.expectation(text)
@@ -322,6 +331,13 @@ func (p *parser) statement(text string) {
 		} else {
 			s.Looks = words
 		}
+	}
+}
+
+// calledWords reads what people call the name just given.
+func (p *parser) calledWords(name string) {
+	if p.accept("called") {
+		p.pat.called[name] = p.needText("what people call it")
 	}
 }
 

@@ -125,6 +125,7 @@ func (p *parser) clauses(s *Step) {
 			s.expect = int(p.ranged("the count", 0, fold.MaxFacets))
 		case p.accept("as"):
 			s.Name = p.newName(aLine)
+			p.calledWords(s.Name)
 			return
 		default:
 			if p.peek().kind != tokEnd {

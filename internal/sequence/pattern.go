@@ -12,9 +12,11 @@ type Pattern struct {
 	WidthMM, HeightMM  float64 // the sheet it was written for
 	MinRatio, MaxRatio float64 // of height to width; 0 when nothing is required
 	NoseName           string  // landmark that points forward, "" when none
+	KeelName           string  // crease that becomes the lower edge of the keel, "" when none
 	Knobs              []Knob
 	Steps              []Step // operations only, in order
 	stmts              []statement
+	called             map[string]string // words for people for names of the pattern
 }
 
 // KnobKind tells what changing a knob costs.
@@ -130,8 +132,28 @@ type foldLine struct {
 	tiltAbout     pointExpr
 }
 
-// Built-in landmarks of a rectangular sheet.
-var builtInPoints = []string{"BL", "BR", "TR", "TL", "B", "R", "T", "L", "C"}
+// Built-in landmarks of a rectangular sheet, as people call them.
+var builtInPoints = map[string]string{
+	"BL": "the bottom left corner", "BR": "the bottom right corner",
+	"TR": "the top right corner", "TL": "the top left corner",
+	"B": "the middle of the bottom edge", "R": "the middle of the right edge",
+	"T": "the middle of the top edge", "L": "the middle of the left edge",
+	"C": "the middle of the sheet",
+}
 
-// Built-in lines of a rectangular sheet.
-var builtInLines = []string{"left", "right", "top", "bottom", "hcentre", "vcentre"}
+// Built-in lines of a rectangular sheet, as people call them.
+var builtInLines = map[string]string{
+	"left": "the left edge", "right": "the right edge", "top": "the top edge", "bottom": "the bottom edge",
+	"hcentre": "the line across the middle", "vcentre": "the upright middle line",
+}
+
+// Called is what people call a landmark or crease: the words the pattern gives
+// with "called", the customary words for corners and edges, else the name.
+func (p *Pattern) Called(name string) string {
+	for _, words := range []map[string]string{p.called, builtInPoints, builtInLines} {
+		if w, ok := words[name]; ok {
+			return w
+		}
+	}
+	return name
+}

@@ -112,9 +112,7 @@ func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
 				err.Step = step.No
 			}
 		case pointStmt:
-			if err = r.definePoint(st); err != nil {
-				err.Detail = "(" + st.text + ") " + err.Detail
-			}
+			err = r.definePoint(st)
 		case expectStmt:
 			err = r.check(st)
 		}
@@ -191,7 +189,7 @@ func (r *run) definePoint(s pointStmt) *fold.Error {
 	if err != nil {
 		return err
 	}
-	q, err := r.pinLayer(p, s.layer, "point "+s.name)
+	q, err := r.pinLayer(p, s.layer, r.pat.Called(s.name))
 	if err != nil {
 		return err
 	}
@@ -217,16 +215,16 @@ func (r *run) check(s expectStmt) *fold.Error {
 		if err != nil {
 			return err
 		}
-		off, where = p.Dist(q), "at "+s.q.words()
+		off, where = p.Dist(q), "at "+s.q.words(r)
 	} else {
 		l, _, err := s.l.folded(r)
 		if err != nil {
 			return err
 		}
-		off, where = math.Abs(l.Side(p)), "on "+s.l.words()
+		off, where = math.Abs(l.Side(p)), "on "+s.l.words(r)
 	}
 	if off > s.within.num(r) {
-		return fold.Errorf(fold.CodeCheck, "%s should now lie %s and is %.1f mm away", s.p.words(), where, off)
+		return fold.Errorf(fold.CodeCheck, "%s should now lie %s and is %.1f mm away", s.p.words(r), where, off)
 	}
 	return nil
 }
@@ -269,7 +267,7 @@ func (r *run) wing(s *Step, d *Done, out *Replay) *fold.Error {
 		}
 		name, ok := l.(lineName)
 		if !ok {
-			return fold.Errorf(fold.CodeName, "a wing swings about a named crease, not about %s", l.words())
+			return fold.Errorf(fold.CodeName, "a wing swings about a named crease, not about %s", l.words(r))
 		}
 		out.Wings = append(out.Wings, Wing{r.lines[string(name)].pieces, m, d.AngleDeg})
 	}

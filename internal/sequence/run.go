@@ -115,14 +115,14 @@ func (r *run) straight(name string) (geom.Line, geom.Segment, *fold.Error) {
 	}
 	l, ok := geom.LineThrough(longest.A, longest.B)
 	if !ok {
-		return l, longest, fold.Errorf(fold.CodeNoLine, "%s has no length on this sheet", name)
+		return l, longest, fold.Errorf(fold.CodeNoLine, "%s has no length on this sheet", r.pat.Called(name))
 	}
 	whole := longest
 	for _, s := range segs {
 		for _, p := range []geom.Vec{s.A, s.B} {
 			if math.Abs(l.Side(p)) > geom.OnPaper {
 				return l, longest, fold.Errorf(fold.CodeBent,
-					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example [T B]", name)
+					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example [T B]", r.pat.Called(name))
 			}
 			whole = extended(whole, p, l.Dir())
 		}
@@ -235,11 +235,11 @@ func (r *run) pointToPoint(f foldLine, out *resolved) *fold.Error {
 	}
 	l, ok := geom.FoldPointToPoint(a, b)
 	if !ok {
-		return fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to bring together", f.p.words(), f.q.words())
+		return fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to bring together", f.p.words(r), f.q.words(r))
 	}
 	held, err := f.p.sheet(r)
 	out.line, out.held = l, &held
-	out.meets = [2]Mark{pointMark(f.p.words(), a), pointMark(f.q.words(), b)}
+	out.meets = [2]Mark{pointMark(f.p.words(r), a), pointMark(f.q.words(r), b)}
 	return err
 }
 
@@ -259,7 +259,7 @@ func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
 	folds, landings := geom.FoldPointToLine(p, l, pivot)
 	if len(folds) == 0 {
 		return fold.Errorf(fold.CodeNoLine, "%s cannot reach %s when the crease goes through %s: it is %.1f mm too short",
-			f.p.words(), f.l.words(), f.through.words(), math.Abs(l.Side(pivot))-p.Dist(pivot))
+			f.p.words(r), f.l.words(r), f.through.words(r), math.Abs(l.Side(pivot))-p.Dist(pivot))
 	}
 	choice, err := r.chooseLanding(f, landings)
 	if err != nil {
@@ -267,9 +267,9 @@ func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
 	}
 	held, err := f.p.sheet(r)
 	out.line, out.held, out.pivot = folds[choice], &held, &pivot
-	to := lineMark(f.l.words(), seg)
+	to := lineMark(f.l.words(r), seg)
 	to.At = landings[choice]
-	out.meets = [2]Mark{pointMark(f.p.words(), p), to}
+	out.meets = [2]Mark{pointMark(f.p.words(r), p), to}
 	return err
 }
 
@@ -295,12 +295,12 @@ func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, *fold.Error) 
 			continue
 		}
 		if found >= 0 {
-			return 0, fold.Errorf(fold.CodeNoLine, "%s can reach %s in two places; say which with near", f.p.words(), f.l.words())
+			return 0, fold.Errorf(fold.CodeNoLine, "%s can reach %s in two places; say which with near", f.p.words(r), f.l.words(r))
 		}
 		found = i
 	}
 	if found < 0 {
-		return 0, fold.Errorf(fold.CodeNoLine, "%s would meet %s beyond the paper", f.p.words(), f.l.words())
+		return 0, fold.Errorf(fold.CodeNoLine, "%s would meet %s beyond the paper", f.p.words(r), f.l.words(r))
 	}
 	return found, nil
 }
@@ -317,6 +317,6 @@ func (r *run) lineToLine(f foldLine, out *resolved) *fold.Error {
 	_, a, _ := f.l.folded(r)
 	_, b, _ := f.m.folded(r)
 	out.line, out.held = l, &held
-	out.meets = [2]Mark{lineMark(f.l.words(), a), lineMark(f.m.words(), b)}
+	out.meets = [2]Mark{lineMark(f.l.words(r), a), lineMark(f.m.words(r), b)}
 	return nil
 }

@@ -1,0 +1,138 @@
+// Package draw makes pictures of folded paper: the same picture model is drawn by
+// the page and written to files.
+//
+// In words: pieces of paper painted from the lowest to the highest, each with the
+// face it shows, fanned out a little so that one sees what lies on what; over
+// them the crease to be made, an arrow, and the same sign on the two things that
+// are to meet.
+//
+// Picture coordinates are mm with y downward, ready for SVG.
+package draw
+
+import (
+	"math"
+
+	"tussock/internal/fold"
+	"tussock/internal/geom"
+)
+
+// Face is one piece of paper in paint order.
+type Face struct {
+	Points []float64 `json:"points" doc:"corners, x and y in turn, mm"`
+	Front  bool      `json:"front" doc:"the sheet's front shows"`
+	// Creases are opened creases along this piece's rim, four numbers each.
+	Creases []float64 `json:"creases,omitempty" doc:"opened creases, x1 y1 x2 y2 in turn"`
+}
+
+// Stroke is a line drawn over the paper.
+type Stroke struct {
+	Kind   string    `json:"kind" enum:"valley,mountain,crease,meet,axis" doc:"how it is dashed"`
+	Points []float64 `json:"points"`
+}
+
+// Arrow shows a motion, as a quadratic curve.
+type Arrow struct {
+	Kind   string    `json:"kind" enum:"fold,behind,unfold,turn,rotate" doc:"which habit of the field it follows"`
+	Points []float64 `json:"points" doc:"start, control point, end"`
+}
+
+// Sign marks a thing that is to meet another with the same sign.
+type Sign struct {
+	At [2]float64 `json:"at"`
+}
+
+// Region is part of the paper, such as what moves or what has n layers.
+type Region struct {
+	Points []float64 `json:"points"`
+	Layers int       `json:"layers"`
+}
+
+// Picture is folded paper as one looks at it.
+type Picture struct {
+	View  [4]float64  `json:"view" doc:"left, top, width and height of the paper, mm"`
+	Faces []Face      `json:"faces"`
+	CoM   *[2]float64 `json:"com,omitempty" doc:"centre of mass"`
+}
+
+// Overlay is what is drawn over a picture to show the next step.
+type Overlay struct {
+	View    [4]float64 `json:"view" doc:"what paper and signs take up together, mm"`
+	Strokes []Stroke   `json:"strokes"`
+	Arrows  []Arrow    `json:"arrows"`
+	Signs   []Sign     `json:"signs"`
+	Moving  []Region   `json:"moving" doc:"layers that move, before the step"`
+}
+
+// fanStep is how far each layer is pushed out for display, and fanCap the most a
+// whole stack is, both as parts of the toy's longer side. Display only: no
+// measurement uses it.
+const (
+	fanStep = 0.006
+	fanCap  = 0.035
+)
+
+// round keeps pictures small: a hundredth of a millimetre is finer than print.
+func round(v float64) float64 { return math.Round(v*100) / 100 }
+
+func xy(p geom.Vec) [2]float64 { return [2]float64{round(p.X), round(-p.Y)} }
+
+func flatPoints(ps ...geom.Vec) []float64 {
+	out := make([]float64, 0, 2*len(ps))
+	for _, p := range ps {
+		out = append(out, round(p.X), round(-p.Y))
+	}
+	return out
+}
+
+func view(b geom.Box) [4]float64 {
+	return [4]float64{round(b.MinX), round(-b.MaxY), round(b.Width()), round(b.Height())}
+}
+
+// fan is the display shift of a layer at a given depth.
+func fan(s *fold.State, depths []int) func(depth int) geom.Vec {
+	b := s.Box()
+	deepest := 0
+	for _, d := range depths {
+		deepest = max(deepest, d)
+	}
+	size := math.Max(b.Width(), b.Height())
+	step := size * fanStep
+	if deepest > 0 {
+		step = math.Min(step, size*fanCap/float64(deepest))
+	}
+	return func(depth int) geom.Vec { return geom.Vec{X: 0.8 * step, Y: 0.6 * step}.Scale(float64(depth)) }
+}
+
+// Flat draws a flat-folded state.
+func Flat(s *fold.State) Picture {
+	ranked, _ := s.Ranked()
+	depths := s.Depths()
+	shift := fan(s, depths)
+	rank := make([]int, len(s.F))
+	for i, f := range ranked {
+		rank[f] = i
+	}
+	creases := make([][]float64, len(s.F))
+	for _, h := range s.H {
+		if s.Assigned(h) != fold.Flat {
+			continue
+		}
+		f := h.A
+		if rank[h.B] > rank[f] {
+			f = h.B
+		}
+		iso, d := s.F[f].Iso, shift(depths[f])
+		creases[f] = append(creases[f], flatPoints(iso.Apply(h.P).Add(d), iso.Apply(h.Q).Add(d))...)
+	}
+	pic := Picture{View: view(s.Box())}
+	for _, f := range ranked {
+		poly := s.Folded(f)
+		d := shift(depths[f])
+		moved := make([]geom.Vec, len(poly))
+		for i, p := range poly {
+			moved[i] = p.Add(d)
+		}
+		pic.Faces = append(pic.Faces, Face{flatPoints(moved...), s.F[f].Iso.FaceUp(), creases[f]})
+	}
+	return pic
+}

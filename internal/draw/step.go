@@ -1,0 +1,189 @@
+package draw
+
+import (
+	"math"
+
+	"tussock/internal/body"
+	"tussock/internal/geom"
+	"tussock/internal/sequence"
+)
+
+// Next is what is drawn over the state before a step to show the step.
+func Next(d sequence.Done) (o Overlay) {
+	o = Overlay{Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	box := d.Before.Box()
+	defer func() { o.frame(box) }()
+	switch d.Op {
+	case sequence.OpTurn:
+		o.turn(box, d.Line)
+	case sequence.OpRotate:
+		o.rotate(box, d.AngleDeg)
+	case sequence.OpWing:
+	default:
+		o.fold(d, box)
+	}
+	return o
+}
+
+// frame is the part of the plane that paper, arrows and strokes take up.
+func (o *Overlay) frame(b geom.Box) {
+	grow := func(pts []float64) {
+		for i := 0; i+1 < len(pts); i += 2 {
+			b = b.Grow(geom.Vec{X: pts[i], Y: -pts[i+1]})
+		}
+	}
+	for _, s := range o.Strokes {
+		grow(s.Points)
+	}
+	for _, a := range o.Arrows {
+		grow(a.Points)
+	}
+	o.View = view(b)
+}
+
+// LayersFolded is the thickest stack that a fold takes along: how many sheets
+// of paper the fingers bend at most. 0 for steps without a fold.
+func LayersFolded(d sequence.Done) int {
+	return body.Thickest(body.Overlay(movingParts(d)))
+}
+
+func movingParts(d sequence.Done) []geom.Polygon {
+	var polys []geom.Polygon
+	for _, f := range d.Moving {
+		pos, neg := d.Before.Folded(f).Split(d.Line)
+		if d.Side < 0 {
+			pos = neg
+		}
+		if pos != nil {
+			polys = append(polys, pos)
+		}
+	}
+	return polys
+}
+
+func (o *Overlay) fold(d sequence.Done, box geom.Box) {
+	kind, arrow := "valley", "fold"
+	switch d.Op {
+	case sequence.OpMountain:
+		kind, arrow = "mountain", "behind"
+	case sequence.OpCrease:
+		arrow = "unfold"
+	}
+	parts := movingParts(d)
+	cells := body.Overlay(parts)
+	if d.Op != sequence.OpCrease {
+		for _, c := range cells {
+			o.Moving = append(o.Moving, Region{flatPoints(c.Poly...), len(c.Stack)})
+		}
+	}
+	// The crease runs where it crosses the layers that take part.
+	lo, hi := math.Inf(1), math.Inf(-1)
+	dir := d.Line.Dir()
+	for _, f := range d.Moving {
+		if seg, ok := d.Before.Folded(f).ClipLine(d.Line); ok {
+			lo = math.Min(lo, math.Min(dir.Dot(seg.A), dir.Dot(seg.B)))
+			hi = math.Max(hi, math.Max(dir.Dot(seg.A), dir.Dot(seg.B)))
+		}
+	}
+	if hi > lo {
+		foot := d.Line.N.Scale(d.Line.D)
+		// A little beyond the paper, so that the dashes show where it ends.
+		over := 0.02 * math.Max(box.Width(), box.Height())
+		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(foot.Add(dir.Scale(lo-over)), foot.Add(dir.Scale(hi+over)))})
+	}
+	from, to := o.meeting(d, parts)
+	o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box.Centre())})
+}
+
+// meeting marks what is brought to what, and gives the ends of the arrow.
+func (o *Overlay) meeting(d sequence.Done, parts []geom.Polygon) (from, to geom.Vec) {
+	if d.Meets[0].Name == "" {
+		from = farthest(d, parts)
+		return from, d.Line.Mirror(from)
+	}
+	from = d.Meets[0].At
+	to = d.Line.Mirror(from)
+	for i, m := range d.Meets {
+		at := m.At
+		if m.Line {
+			o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(m.Along.A, m.Along.B)})
+			if i == 1 && !d.Meets[0].Line {
+				at = to
+			}
+		}
+		o.Signs = append(o.Signs, Sign{xy(at)})
+	}
+	return from, to
+}
+
+// farthest is the middle of the moving layers' far rim.
+func farthest(d sequence.Done, parts []geom.Polygon) geom.Vec {
+	var sum geom.Vec
+	best, n := 0.0, 0.0
+	for _, p := range parts {
+		for _, v := range p {
+			switch dist := math.Abs(d.Line.Side(v)); {
+			case dist > best+geom.OnPaper:
+				best, sum, n = dist, v, 1
+			case dist > best-geom.OnPaper:
+				sum, n = sum.Add(v), n+1
+			}
+		}
+	}
+	if n == 0 {
+		return d.Line.Foot(geom.Vec{})
+	}
+	return sum.Scale(1 / n)
+}
+
+// curve bows an arrow away from the middle of the toy.
+func curve(from, to, centre geom.Vec) []float64 {
+	mid := geom.Mid(from, to)
+	bow := to.Sub(from).Left().Scale(0.28)
+	if mid.Add(bow).Dist(centre) < mid.Sub(bow).Dist(centre) {
+		bow = bow.Scale(-1)
+	}
+	// Stop a little short, so that the head points at the landmark and leaves
+	// its sign free.
+	gap := 0.04
+	return flatPoints(from.Lerp(to, gap), mid.Add(bow), to.Lerp(from, gap))
+}
+
+func (o *Overlay) turn(b geom.Box, axis geom.Line) {
+	c := b.Centre()
+	d := geom.Vec{X: math.Min(b.Width(), b.Height()) * 0.3}
+	if math.Abs(axis.N.Y) > math.Abs(axis.N.X) {
+		d = geom.Vec{Y: d.X}
+	}
+	o.Arrows = append(o.Arrows, Arrow{"turn", flatPoints(c.Sub(d), c.Add(d.Left().Scale(0.7)), c.Add(d))})
+	l := geom.LineAt(c, axis.Dir())
+	half := axis.Dir().Scale(0.55 * math.Abs(geom.Vec{X: b.Width(), Y: b.Height()}.Dot(absolute(axis.Dir()))))
+	foot := l.Foot(c)
+	o.Strokes = append(o.Strokes, Stroke{"axis", flatPoints(foot.Sub(half), foot.Add(half))})
+}
+
+func absolute(v geom.Vec) geom.Vec { return geom.Vec{X: math.Abs(v.X), Y: math.Abs(v.Y)} }
+
+func (o *Overlay) rotate(b geom.Box, deg float64) {
+	c := b.Centre()
+	r := geom.Vec{X: math.Min(b.Width(), b.Height()) * 0.35}
+	turn := geom.Rad(math.Mod(deg, 360))
+	o.Arrows = append(o.Arrows, Arrow{"rotate", flatPoints(
+		c.Add(r), c.Add(geom.Rotation(turn/2, geom.Vec{}).Apply(r).Scale(1.2)), c.Add(geom.Rotation(turn, geom.Vec{}).Apply(r)))})
+}
+
+// Layers is the layer map of a state as regions, merged by nothing: one region a
+// cell.
+func Layers(cells []body.Cell) []Region {
+	out := make([]Region, 0, len(cells))
+	for _, c := range cells {
+		out = append(out, Region{flatPoints(c.Poly...), len(c.Stack)})
+	}
+	return out
+}
+
+// Balance puts the centre of mass on a picture of a flat state.
+func (p *Picture) Balance(com geom.Vec) {
+	at := xy(com)
+	p.CoM = &at
+}

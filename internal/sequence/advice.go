@@ -1,0 +1,106 @@
+package sequence
+
+import (
+	"math"
+
+	"tussock/internal/sheet"
+)
+
+// Advice says which single change lets a pattern be folded again, found by
+// replaying it: a knob with the interval that works, or a height of the sheet.
+type Advice struct {
+	Knob  string // name, or "" when the sheet is the cause
+	Label string
+	Unit  string
+	Now   float64
+	Min   float64 // the interval that works around Fix
+	Max   float64
+	Fix   float64 // a value that surely works
+	// All is set when no single knob is to blame: then every knob goes back.
+	All bool
+}
+
+// Advise searches for what would make a failing replay work. It tries each knob
+// that is off its default, then all knobs together, then the sheet. Intervals
+// are those around a value that works, each bound replayed to about 1/500 of the
+// knob's range. nil when nothing helps or nothing is wrong.
+func (p *Pattern) Advise(s sheet.Sheet, knobs map[string]float64) []Advice {
+	works := func(s sheet.Sheet, k map[string]float64) bool { return p.Run(s, k).Err == nil }
+	if works(s, knobs) {
+		return nil
+	}
+	var out []Advice
+	for _, k := range p.Knobs {
+		now, set := knobs[k.Name]
+		if !set || now == k.Default || k.Plain {
+			continue
+		}
+		at := func(v float64) bool { return works(s, with(knobs, k.Name, v)) }
+		if !at(k.Default) {
+			continue
+		}
+		lo, hi := interval(at, k.Default, k.Min, k.Max)
+		out = append(out, Advice{Knob: k.Name, Label: k.Label, Unit: k.Unit, Now: now, Min: lo, Max: hi, Fix: math.Min(math.Max(now, lo), hi)})
+	}
+	if len(out) > 0 {
+		return out
+	}
+	if works(s, nil) {
+		return []Advice{{All: true, Label: "all knobs back to the pattern"}}
+	}
+	// The sheet: at this width, which heights work?
+	ratio := p.HeightMM / p.WidthMM
+	at := func(h float64) bool {
+		t, err := sheet.New(s.WidthMM, h, s.GSM, s.ThicknessMM)
+		return err == nil && works(t, nil)
+	}
+	start := s.WidthMM * ratio
+	if !at(start) {
+		return nil
+	}
+	lo, hi := interval(at, start, math.Max(sheet.SideRange.Min, start/4), math.Min(sheet.SideRange.Max, start*4))
+	return []Advice{{Label: "sheet height at this width", Unit: "mm", Now: s.HeightMM, Min: lo, Max: hi, Fix: start}}
+}
+
+func with(knobs map[string]float64, name string, v float64) map[string]float64 {
+	out := make(map[string]float64, len(knobs)+1)
+	for n, x := range knobs {
+		out[n] = x
+	}
+	out[name] = v
+	return out
+}
+
+// interval is the stretch around a working value in which everything tried
+// works: a coarse walk outward, then bisection at each end. Bounds are rounded
+// inward to a tenth so that a person can set them.
+func interval(works func(float64) bool, from, lo, hi float64) (a, b float64) {
+	const steps, rounds = 24, 9
+	bound := func(end float64) float64 {
+		good := from
+		for i := 1; i <= steps; i++ {
+			v := from + (end-from)*float64(i)/steps
+			if works(v) {
+				good = v
+				continue
+			}
+			for range rounds {
+				if m := (good + v) / 2; works(m) {
+					good = m
+				} else {
+					v = m
+				}
+			}
+			break
+		}
+		return good
+	}
+	a, b = bound(lo), bound(hi)
+	if r := math.Ceil(a*10-1e-6) / 10; r <= from {
+		a = r
+	}
+	if r := math.Floor(b*10+1e-6) / 10; r >= from {
+		b = r
+	}
+	return a, b
+}

@@ -1,0 +1,65 @@
+// Package shelf holds the patterns that ship with Tussock, one text file each.
+package shelf
+
+import (
+	"embed"
+	"io/fs"
+	"path"
+	"sort"
+	"strings"
+	"sync"
+
+	"tussock/internal/sequence"
+)
+
+//go:embed *.pattern
+var files embed.FS
+
+var load = sync.OnceValues(func() ([]*sequence.Pattern, error) {
+	names, err := fs.Glob(files, "*.pattern")
+	if err != nil {
+		return nil, err
+	}
+	sort.Strings(names)
+	var out []*sequence.Pattern
+	for _, n := range names {
+		text, err := files.ReadFile(n)
+		if err != nil {
+			return nil, err
+		}
+		p, err := sequence.Parse(path.Base(n), string(text))
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, p)
+	}
+	return out, nil
+})
+
+// All are the patterns in order of id. The error is a *sequence.ParseError and
+// means that a shipped file is broken.
+func All() ([]*sequence.Pattern, error) { return load() }
+
+// Find looks a pattern up by id or title, upper and lower case alike.
+func Find(name string) (*sequence.Pattern, bool) {
+	all, err := load()
+	if err != nil {
+		return nil, false
+	}
+	for _, p := range all {
+		if strings.EqualFold(p.ID, name) || strings.EqualFold(p.Title, name) {
+			return p, true
+		}
+	}
+	return nil, false
+}
+
+// Names are the ids of all patterns.
+func Names() []string {
+	all, _ := load()
+	var out []string
+	for _, p := range all {
+		out = append(out, p.ID)
+	}
+	return out
+}
