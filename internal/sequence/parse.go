@@ -93,12 +93,17 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	return p.pat, nil
 }
 
-// statementText is a line as shown to people: no comment, single spaces.
+// statementText is a line as shown to people: no comment, single spaces,
+// without the words for people at its end.
 func statementText(line string) string {
 	if i := strings.IndexByte(line, '#'); i >= 0 {
 		line = line[:i]
 	}
-	return strings.Join(strings.Fields(line), " ")
+	text := strings.Join(strings.Fields(line), " ")
+	if i := strings.Index(text, ` called "`); i >= 0 {
+		text = text[:i]
+	}
+	return text
 }
 
 func (p *parser) failAt(col int, problem, fix string) {

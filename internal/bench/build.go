@@ -1,0 +1,187 @@
+package bench
+
+import (
+	"errors"
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+	"strings"
+	"time"
+)
+
+// SheetSpec is the sheet of a set-up.
+type SheetSpec struct {
+	WidthMM     float64 `json:"width_mm"`
+	HeightMM    float64 `json:"height_mm"`
+	GSM         float64 `json:"gsm"`
+	ThicknessMM float64 `json:"thickness_mm"`
+	Paper       string  `json:"paper"` // what the person calls it
+	Front       string  `json:"front"` // face colours, #rrggbb
+	Back        string  `json:"back"`
+}
+
+// sameFold tells whether two sheets fold and weigh alike; colours do not matter.
+func (s SheetSpec) sameFold(t SheetSpec) bool {
+	return s.WidthMM == t.WidthMM && s.HeightMM == t.HeightMM && s.GSM == t.GSM && s.ThicknessMM == t.ThicknessMM
+}
+
+// Setup is everything that decides the shape of a toy.
+type Setup struct {
+	Sheet SheetSpec          `json:"sheet"`
+	Knobs map[string]float64 `json:"knobs"`
+}
+
+// Clone is a copy that shares nothing.
+func (s Setup) Clone() Setup {
+	s.Knobs = maps.Clone(s.Knobs)
+	if s.Knobs == nil {
+		s.Knobs = map[string]float64{}
+	}
+	return s
+}
+
+// Build is one toy being made.
+type Build struct {
+	ID          int64
+	Pattern     string
+	Name        string
+	ParentID    *int64
+	ParentTweak *int // number of the parent's tweak it was made from
+	Step        int  // how far it is folded, 0 not begun
+	Draft       *Setup
+	CreatedAt   time.Time
+	UpdatedAt   time.Time
+	DeletedAt   *time.Time
+	Tweaks      []Tweak
+}
+
+// Tweak is a numbered set-up of a build.
+type Tweak struct {
+	ID        int64
+	BuildID   int64
+	No        int
+	Setup     Setup
+	Why       string
+	CreatedAt time.Time
+	Trials    []Trial // without those in the bin
+}
+
+// Latest is the newest tweak, nil when nothing has been settled yet.
+func (b *Build) Latest() *Tweak {
+	if len(b.Tweaks) == 0 {
+		return nil
+	}
+	return &b.Tweaks[len(b.Tweaks)-1]
+}
+
+// Current is the set-up on the table: the draft if there is one, else the newest
+// tweak.
+func (b *Build) Current() Setup {
+	if b.Draft != nil {
+		return b.Draft.Clone()
+	}
+	if t := b.Latest(); t != nil {
+		return t.Setup.Clone()
+	}
+	return Setup{Knobs: map[string]float64{}}
+}
+
+// Trials counts all trials of a build.
+func (b *Build) Trials() int {
+	n := 0
+	for _, t := range b.Tweaks {
+		n += len(t.Trials)
+	}
+	return n
+}
+
+// Change is one difference between two set-ups.
+type Change struct {
+	Knob string  `json:"knob"` // name, or "sheet"
+	From float64 `json:"from"`
+	To   float64 `json:"to"`
+	Hard bool    `json:"hard"` // needs a new sheet of paper
+}
+
+// Changes lists what differs, knobs in order of name and the sheet last. isHard
+// tells for a knob whether it moves a hard fold.
+func Changes(from, to Setup, isHard func(knob string) bool) []Change {
+	var out []Change
+	for _, name := range slices.Sorted(maps.Keys(to.Knobs)) {
+		a, had := from.Knobs[name]
+		if b := to.Knobs[name]; !had || a != b {
+			out = append(out, Change{name, a, b, isHard(name)})
+		}
+	}
+	if !from.Sheet.sameFold(to.Sheet) {
+		out = append(out, Change{Knob: "sheet", Hard: true})
+	}
+	return out
+}
+
+// What a draft cannot do.
+var (
+	ErrNothingChanged = errors.New("nothing has changed since the last tweak")
+	ErrNeedsChild     = errors.New("this toy has been thrown already, and the draft moves a hard fold or takes another sheet: that is another toy. Make it a child build, or put those knobs back")
+)
+
+// Settle decides what becomes of the draft: the number of the tweak it makes, or
+// an error. A build without tweaks settles its first.
+func (b *Build) Settle(isHard func(string) bool) (no int, err error) {
+	last := b.Latest()
+	if last == nil {
+		return 1, nil
+	}
+	if b.Draft == nil {
+		return 0, ErrNothingChanged
+	}
+	changes := Changes(last.Setup, *b.Draft, isHard)
+	if len(changes) == 0 {
+		return 0, ErrNothingChanged
+	}
+	if b.Trials() > 0 && slices.ContainsFunc(changes, func(c Change) bool { return c.Hard }) {
+		return 0, ErrNeedsChild
+	}
+	return last.No + 1, nil
+}
+
+// Problem names a field, its value and what would be right.
+type Problem struct {
+	Field string
+	Value any
+	Want  string
+}
+
+func (p *Problem) Error() string {
+	return fmt.Sprintf("%s is %v; it must be %s", p.Field, p.Value, p.Want)
+}
+
+// Limits of what people write, in characters.
+const (
+	MaxName = 80
+	MaxNote = 2000
+)
+
+// CleanName trims a name and checks its length.
+func CleanName(field, name string) (string, error) {
+	name = strings.TrimSpace(name)
+	if n := len([]rune(name)); n == 0 || n > MaxName {
+		return "", &Problem{field, fmt.Sprintf("%d characters long", n), fmt.Sprintf("1 to %d characters", MaxName)}
+	}
+	return name, nil
+}
+
+func inRange(field string, v *float64, lo, hi float64, unit string) error {
+	if v != nil && (math.IsNaN(*v) || *v < lo || *v > hi) {
+		return &Problem{field, *v, fmt.Sprintf("%v to %v %s", lo, hi, unit)}
+	}
+	return nil
+}
+
+func atMost(field, text string, limit int) error {
+	if n := len([]rune(text)); n > limit {
+		return &Problem{field, fmt.Sprintf("%d characters long", n), fmt.Sprintf("at most %d characters", limit)}
+	}
+	return nil
+}

@@ -1,0 +1,161 @@
+// Package demo makes the data of the Saltmarsh Ferry waiting hall: an invented
+// place where passengers fold timetable leaflets while they wait for the tide.
+// Every person, ferry and throw is made up; throws are drawn with a fixed seed.
+package demo
+
+import (
+	"context"
+	"math"
+	"math/rand/v2"
+	"time"
+
+	"tussock/internal/bench"
+	"tussock/internal/sequence"
+	"tussock/internal/shelf"
+	"tussock/internal/store"
+)
+
+// Papers of the waiting hall.
+var (
+	leaflet = bench.SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1, Paper: "Timetable leaflet", Front: "#fdf8ea", Back: "#b5c9c4"}
+	form    = bench.SheetSpec{WidthMM: 215.9, HeightMM: 279.4, GSM: 75, ThicknessMM: 0.098, Paper: "Lost property form", Front: "#f7f3fa", Back: "#c9c2de"}
+	square  = bench.SheetSpec{WidthMM: 152.4, HeightMM: 152.4, GSM: 62, ThicknessMM: 0.075, Paper: "Sweet wrapper square", Front: "#f6d9a8", Back: "#f4f1e6"}
+	wrap    = bench.SheetSpec{WidthMM: 250, HeightMM: 350, GSM: 90, ThicknessMM: 0.12, Paper: "Parcel wrap", Front: "#d9bf96", Back: "#efe6d2"}
+)
+
+// tweak is one set-up of the story: what changed, why, and how it flew.
+type tweak struct {
+	set      map[string]float64
+	why      string
+	n        int
+	mean, sd float64 // metres
+	seen     []string
+	chance   float64 // that one of seen is noted
+}
+
+type story struct {
+	pattern, name, thrower string
+	sheet                  bench.SheetSpec
+	day                    int // of the year 2026
+	parent, parentTweak    int // index into stories + 1, 0 for none
+	step                   int
+	draft                  map[string]float64
+	tweaks                 []tweak
+}
+
+var stories = []story{
+	{pattern: "curlew", name: "Leaflet Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 258, step: 10, tweaks: []tweak{
+		{why: "As the pattern has it", n: 9, mean: 6.1, sd: 0.7, seen: []string{"dived", "turned left"}, chance: 0.7},
+		{set: map[string]float64{"wing": 80}, why: "Tips up, to stop the rolling", n: 8, mean: 7.2, sd: 0.6, seen: []string{"dived"}, chance: 0.5},
+		{set: map[string]float64{"wing": 76}, why: "A little more of the same", n: 11, mean: 7.9, sd: 0.5, seen: []string{"glided"}, chance: 0.6},
+	}},
+	{pattern: "curlew", name: "Blunt Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 286, step: 10, parent: 1, parentTweak: 3, tweaks: []tweak{
+		{set: map[string]float64{"wing": 76, "nose": 12}, why: "Less weight in front, to fly slower", n: 10, mean: 8.6, sd: 0.6, seen: []string{"glided"}, chance: 0.6},
+		{set: map[string]float64{"wing": 72, "nose": 12}, why: "It still leans left in the draught of the doors", n: 12, mean: 9.3, sd: 0.5, seen: []string{"glided"}, chance: 0.8},
+	}},
+	{pattern: "curlew", name: "Lost property Curlew", thrower: "Bram, ticket office", sheet: form, day: 265, step: 10, tweaks: []tweak{
+		{why: "Same folds on the wider form", n: 7, mean: 5.6, sd: 0.8, seen: []string{"turned right", "dived"}, chance: 0.6},
+		{set: map[string]float64{"wing": 82}, why: "Copying Ilse", n: 6, mean: 6.4, sd: 0.7, seen: []string{"glided"}, chance: 0.4},
+	}},
+	{pattern: "shelduck", name: "Shelduck at slack water", thrower: "Marek of the Grebe", sheet: leaflet, day: 272, step: 14, tweaks: []tweak{
+		{why: "First try", n: 8, mean: 5.2, sd: 0.9, seen: []string{"stalled"}, chance: 0.8},
+		{set: map[string]float64{"wing": 84}, why: "A flat V against the wobble", n: 8, mean: 6.3, sd: 0.8, seen: []string{"stalled", "glided"}, chance: 0.6},
+		{set: map[string]float64{"wing": 80}, why: "And a bit more", n: 9, mean: 7.0, sd: 0.6, seen: []string{"glided"}, chance: 0.7},
+	}},
+	{pattern: "shelduck", name: "Shelduck, deep keel", thrower: "Marek of the Grebe", sheet: leaflet, day: 300, step: 14, parent: 4, parentTweak: 3,
+		draft: map[string]float64{"wing": 76, "depth": 32}, tweaks: []tweak{
+			{set: map[string]float64{"wing": 80, "depth": 32}, why: "More keel, to fly straight past the ticket machine", n: 9, mean: 7.8, sd: 0.5, seen: []string{"glided"}, chance: 0.7},
+		}},
+	{pattern: "shelduck", name: "Parcel Shelduck", thrower: "Tova, car deck", sheet: wrap, day: 293, step: 14, tweaks: []tweak{
+		{set: map[string]float64{"drop": 8}, why: "Heavy wrap, so a shorter nose", n: 6, mean: 4.9, sd: 0.9, seen: []string{"dived", "hit something"}, chance: 0.7},
+	}},
+	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
+}
+
+// Seed fills an empty store with the demo data.
+func Seed(ctx context.Context, s *store.Store) error {
+	for _, p := range []bench.SheetSpec{leaflet, form, square, wrap} {
+		if _, err := s.AddPaper(ctx, bench.Paper{Name: p.Paper, Sheet: p}); err != nil {
+			return err
+		}
+	}
+	r := rand.New(rand.NewPCG(1871, 42))
+	ids := make([]int64, len(stories))
+	for i, st := range stories {
+		b, err := st.build(r)
+		if err != nil {
+			return err
+		}
+		if st.parent > 0 {
+			b.ParentID, b.ParentTweak = &ids[st.parent-1], &st.parentTweak
+		}
+		if ids[i], err = s.AddWhole(ctx, b); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (st story) build(r *rand.Rand) (bench.Build, error) {
+	all, err := shelf.All()
+	if err != nil {
+		return bench.Build{}, err
+	}
+	var p *sequence.Pattern
+	for _, x := range all {
+		if x.ID == st.pattern {
+			p = x
+		}
+	}
+	at := time.Date(2026, 1, 1, 15, 40, 0, 0, time.UTC).AddDate(0, 0, st.day)
+	b := bench.Build{Pattern: st.pattern, Name: st.name, Step: st.step, CreatedAt: at}
+	height := 1.5 + 0.1*float64(len(st.thrower)%4)
+	for i, t := range st.tweaks {
+		at = at.Add(20*time.Minute + time.Duration(i)*3*24*time.Hour)
+		tw := bench.Tweak{No: i + 1, Why: t.why, Setup: st.setup(p, t.set), CreatedAt: at}
+		air := []string{"still", "draught from the doors", "still, damp"}[(st.day+i)%3]
+		for range t.n {
+			at = at.Add(time.Duration(40+r.IntN(80)) * time.Second)
+			tw.Trials = append(tw.Trials, throw(r, t, st.thrower, air, height, at))
+		}
+		b.Tweaks = append(b.Tweaks, tw)
+	}
+	if st.draft != nil || len(st.tweaks) == 0 {
+		d := st.setup(p, st.draft)
+		b.Draft = &d
+	}
+	return b, nil
+}
+
+func (st story) setup(p *sequence.Pattern, set map[string]float64) bench.Setup {
+	out := bench.Setup{Sheet: st.sheet, Knobs: map[string]float64{}}
+	for _, k := range p.Knobs {
+		if !k.Plain {
+			out.Knobs[k.Name] = k.Default
+		}
+	}
+	for k, v := range set {
+		out.Knobs[k] = v
+	}
+	return out
+}
+
+// throw draws one throw: distances scatter, now and then one goes badly wrong,
+// and the time in the air follows from a glide of about 4 m/s.
+func throw(r *rand.Rand, t tweak, thrower, air string, height float64, at time.Time) bench.Trial {
+	d := t.mean + t.sd*r.NormFloat64()
+	note := ""
+	if r.Float64() < 0.06 {
+		d, note = d*0.45, "Slipped out of the hand"
+	}
+	d = math.Round(math.Max(d, 0.8)*10) / 10
+	trial := bench.Trial{DistanceM: &d, Thrower: thrower, Place: "Waiting hall", Air: air, ThrowHeightM: &height, Note: note, At: at}
+	if len(t.seen) > 0 && r.Float64() < t.chance {
+		trial.Seen = []string{t.seen[r.IntN(len(t.seen))]}
+	}
+	if r.Float64() < 0.4 {
+		s := math.Round(d/(3.8+0.5*r.Float64())*10) / 10
+		trial.TimeS = &s
+	}
+	return trial
+}

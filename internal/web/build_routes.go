@@ -1,0 +1,304 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+)
+
+type buildID struct {
+	ID int64 `path:"id" minimum:"1"`
+}
+
+const smallBody = 16 << 10
+
+func (s *server) buildRoutes(api huma.API) {
+	op := func(id, method, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1/builds" + path, Summary: summary, MaxBodyBytes: smallBody}
+	}
+	huma.Register(api, op("list-builds", http.MethodGet, "", "Builds on the bench, newest change first"), s.listBuilds)
+	huma.Register(api, op("create-build", http.MethodPost, "", "Start a build"), s.createBuild)
+	huma.Register(api, op("get-build", http.MethodGet, "/{id}", "A build with its tweaks and trials"),
+		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) { return s.buildView(ctx, in.ID) })
+	huma.Register(api, op("change-build", http.MethodPatch, "/{id}", "Rename a build, or keep how far it is folded"), s.changeBuild)
+	huma.Register(api, op("bin-build", http.MethodDelete, "/{id}", "Move a build to the bin"),
+		func(ctx context.Context, in *buildID) (*struct{}, error) {
+			return nil, asProblem(s.store.BinBuild(ctx, in.ID), "")
+		})
+	huma.Register(api, op("restore-build", http.MethodPost, "/{id}/restore", "Take a build out of the bin"),
+		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+			if err := s.store.RestoreBuild(ctx, in.ID); err != nil {
+				return nil, asProblem(err, "")
+			}
+			return s.buildView(ctx, in.ID)
+		})
+	huma.Register(api, op("duplicate-build", http.MethodPost, "/{id}/duplicate", "Copy a build's set-up, without its trials"), s.duplicateBuild)
+	huma.Register(api, op("set-draft", http.MethodPut, "/{id}/draft", "Keep knob moves as a draft"), s.setDraft)
+	huma.Register(api, op("discard-draft", http.MethodDelete, "/{id}/draft", "Put everything back to the newest tweak"), s.discardDraft)
+	huma.Register(api, op("make-tweak", http.MethodPost, "/{id}/tweaks", "Make the draft a tweak"), s.makeTweak)
+	huma.Register(api, op("change-tweak", http.MethodPatch, "/{id}/tweaks/{no}", "Note why a tweak was made"), s.changeTweak)
+	huma.Register(api, op("make-child", http.MethodPost, "/{id}/children", "Make the draft a child build"), s.makeChild)
+}
+
+func (s *server) listBuilds(ctx context.Context, _ *struct{}) (*answer[[]BuildCard], error) {
+	builds, err := s.store.Builds(ctx)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	out := []BuildCard{}
+	for _, b := range builds {
+		out = append(out, viewCard(b))
+	}
+	return ok(out)
+}
+
+type createInput struct {
+	Body struct {
+		Pattern string `json:"pattern" maxLength:"80"`
+		Name    string `json:"name,omitempty" doc:"1 to 80 characters; made up when absent"`
+		setupInput
+	}
+}
+
+func (s *server) createBuild(ctx context.Context, in *createInput) (*answer[*BuildView], error) {
+	p, err := findPattern(in.Body.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	setup, err := in.Body.setup(p.ID)
+	if err != nil {
+		return nil, err
+	}
+	if err := s.mustFold(p.ID, setup); err != nil {
+		return nil, err
+	}
+	if in.Body.Name == "" {
+		if in.Body.Name, err = s.freshName(ctx, p.Title); err != nil {
+			return nil, asProblem(err, "")
+		}
+	}
+	name, err := bench.CleanName("name", in.Body.Name)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: p.ID, Name: name, Draft: &setup})
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, id)
+}
+
+// freshName is the pattern's title with the first free number.
+func (s *server) freshName(ctx context.Context, title string) (string, error) {
+	builds, err := s.store.Builds(ctx)
+	if err != nil {
+		return "", err
+	}
+	taken := map[string]bool{}
+	for _, b := range builds {
+		taken[b.Name] = true
+	}
+	for n := 1; ; n++ {
+		if name := fmt.Sprintf("%s %d", title, n); !taken[name] {
+			return name, nil
+		}
+	}
+}
+
+// mustFold refuses a set-up that cannot be folded, with the step and the reason.
+func (s *server) mustFold(pattern string, setup bench.Setup) error {
+	p, err := findPattern(pattern)
+	if err != nil {
+		return err
+	}
+	r, err := s.replay(p, setup)
+	if err != nil {
+		return asProblem(err, "body.sheet.")
+	}
+	if r.Error != nil {
+		where := "body.sheet"
+		if len(r.Advice) > 0 && r.Advice[0].Knob != "" {
+			where = "body.knobs." + r.Advice[0].Knob
+		}
+		return refuse(where, nil, fmt.Sprintf("step %d cannot be folded: %s", r.Error.Step, r.Error.Detail))
+	}
+	return nil
+}
+
+type changeInput struct {
+	buildID
+	Body struct {
+		Name *string `json:"name,omitempty"`
+		Step *int    `json:"step,omitempty" minimum:"0" maximum:"400"`
+	}
+}
+
+func (s *server) changeBuild(ctx context.Context, in *changeInput) (*answer[*BuildView], error) {
+	if in.Body.Name == nil && in.Body.Step == nil {
+		return nil, refuse("body", nil, "nothing to change is given: send a name or a step")
+	}
+	if in.Body.Name != nil {
+		name, err := bench.CleanName("name", *in.Body.Name)
+		if err != nil {
+			return nil, asProblem(err, "body.")
+		}
+		if err := s.store.Rename(ctx, in.ID, name); err != nil {
+			return nil, asProblem(err, "")
+		}
+	}
+	if in.Body.Step != nil {
+		if err := s.store.SetStep(ctx, in.ID, *in.Body.Step); err != nil {
+			return nil, asProblem(err, "")
+		}
+	}
+	return s.buildView(ctx, in.ID)
+}
+
+func (s *server) duplicateBuild(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	setup := b.Current()
+	name := []rune("Copy of " + b.Name)
+	if len(name) > bench.MaxName {
+		name = name[:bench.MaxName]
+	}
+	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: b.Pattern, Name: string(name), Draft: &setup})
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, id)
+}
+
+type draftInput struct {
+	buildID
+	Body setupInput
+}
+
+func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	setup, err := in.Body.setup(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	if err := s.mustFold(b.Pattern, setup); err != nil {
+		return nil, err
+	}
+	draft := &setup
+	if last := b.Latest(); last != nil && len(bench.Changes(last.Setup, setup, func(string) bool { return false })) == 0 {
+		draft = nil // moved back to where the newest tweak has it
+	}
+	if err := s.store.SetDraft(ctx, in.ID, draft); err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, in.ID)
+}
+
+func (s *server) discardDraft(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	if b.Latest() == nil {
+		p, err := findPattern(b.Pattern)
+		if err != nil {
+			return nil, err
+		}
+		setup := defaults(p, b.Current().Sheet)
+		if err := s.store.SetDraft(ctx, in.ID, &setup); err != nil {
+			return nil, asProblem(err, "")
+		}
+		return s.buildView(ctx, in.ID)
+	}
+	if err := s.store.SetDraft(ctx, in.ID, nil); err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, in.ID)
+}
+
+type whyInput struct {
+	buildID
+	Body struct {
+		Why string `json:"why,omitempty" maxLength:"500"`
+	}
+}
+
+func (s *server) makeTweak(ctx context.Context, in *whyInput) (*answer[*BuildView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	t, err := s.settle(b, in.Body.Why)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.store.MakeTweak(ctx, t.BuildID, t.No, t.Setup, t.Why); err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, in.ID)
+}
+
+// settle is the tweak that the draft becomes, by the rules of package bench.
+func (s *server) settle(b *bench.Build, why string) (*bench.Tweak, error) {
+	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	no, err := b.Settle(isHard(p))
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	return &bench.Tweak{BuildID: b.ID, No: no, Setup: b.Current(), Why: why}, nil
+}
+
+type tweakWhyInput struct {
+	whyInput
+	No int `path:"no" minimum:"1"`
+}
+
+func (s *server) changeTweak(ctx context.Context, in *tweakWhyInput) (*answer[*BuildView], error) {
+	if err := s.store.SetWhy(ctx, in.ID, in.No, in.Body.Why); err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, in.ID)
+}
+
+type childInput struct {
+	buildID
+	Body struct {
+		Name string `json:"name,omitempty" doc:"1 to 80 characters; made up when absent"`
+	}
+}
+
+func (s *server) makeChild(ctx context.Context, in *childInput) (*answer[*BuildView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	last := b.Latest()
+	if b.Draft == nil || last == nil {
+		return nil, huma.Error409Conflict("a child build is made from a draft that differs from a tweak; move a knob or change the sheet first")
+	}
+	if in.Body.Name == "" {
+		if in.Body.Name, err = s.freshName(ctx, b.Name+", child"); err != nil {
+			return nil, asProblem(err, "")
+		}
+	}
+	name, err := bench.CleanName("name", in.Body.Name)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	id, err := s.store.MakeChild(ctx, b.ID, bench.Build{Pattern: b.Pattern, Name: name, ParentID: &b.ID, ParentTweak: &last.No, Draft: b.Draft})
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, id)
+}

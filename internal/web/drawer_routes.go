@@ -1,0 +1,122 @@
+package web
+
+import (
+	"context"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+)
+
+// PaperView is a paper in the drawer.
+type PaperView struct {
+	ID    int64           `json:"id"`
+	Name  string          `json:"name"`
+	Sheet bench.SheetSpec `json:"sheet"`
+}
+
+// BinView is all that can be taken out of the bin.
+type BinView struct {
+	Builds []BuildCard   `json:"builds"`
+	Trials []BinnedTrial `json:"trials"`
+	Papers []PaperView   `json:"papers"`
+}
+
+// BinnedTrial is a throw in the bin.
+type BinnedTrial struct {
+	ID        int64     `json:"id"`
+	BuildID   int64     `json:"build_id"`
+	BuildName string    `json:"build_name"`
+	Tweak     int       `json:"tweak"`
+	DistanceM *float64  `json:"distance_m,omitempty"`
+	TimeS     *float64  `json:"time_s,omitempty"`
+	At        time.Time `json:"at"`
+}
+
+func (s *server) drawerRoutes(api huma.API) {
+	op := func(id, method, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: smallBody}
+	}
+	huma.Register(api, op("list-papers", http.MethodGet, "/papers", "Papers in the drawer"),
+		func(ctx context.Context, _ *struct{}) (*answer[[]PaperView], error) { return s.papers(ctx, false) })
+	huma.Register(api, op("add-paper", http.MethodPost, "/papers", "Put a paper into the drawer"), s.addPaper)
+	huma.Register(api, op("bin-paper", http.MethodDelete, "/papers/{id}", "Move a paper to the bin"),
+		func(ctx context.Context, in *buildID) (*struct{}, error) {
+			return nil, asProblem(s.store.BinPaper(ctx, in.ID), "")
+		})
+	huma.Register(api, op("restore-paper", http.MethodPost, "/papers/{id}/restore", "Take a paper out of the bin"),
+		func(ctx context.Context, in *buildID) (*struct{}, error) {
+			return nil, asProblem(s.store.RestorePaper(ctx, in.ID), "")
+		})
+	huma.Register(api, op("get-settings", http.MethodGet, "/settings", "A person's choices"),
+		func(ctx context.Context, _ *struct{}) (*answer[bench.Settings], error) {
+			v, err := s.store.Settings(ctx)
+			return &answer[bench.Settings]{v}, asProblem(err, "")
+		})
+	huma.Register(api, op("set-settings", http.MethodPut, "/settings", "Keep a person's choices"),
+		func(ctx context.Context, in *answer[bench.Settings]) (*answer[bench.Settings], error) {
+			return in, asProblem(s.store.SetSettings(ctx, in.Body), "")
+		})
+	huma.Register(api, op("list-bin", http.MethodGet, "/bin", "What has been thrown away"), s.listBin)
+}
+
+func (s *server) papers(ctx context.Context, binned bool) (*answer[[]PaperView], error) {
+	list, err := s.store.Papers(ctx, binned)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	out := []PaperView{}
+	for _, p := range list {
+		out = append(out, PaperView{p.ID, p.Name, p.Sheet})
+	}
+	return ok(out)
+}
+
+type paperInput struct {
+	Body struct {
+		Name  string     `json:"name"`
+		Sheet SheetInput `json:"sheet"`
+	}
+}
+
+func (s *server) addPaper(ctx context.Context, in *paperInput) (*answer[PaperView], error) {
+	name, err := bench.CleanName("name", in.Body.Name)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	in.Body.Sheet.Paper = name
+	spec, err := in.Body.Sheet.spec()
+	if err != nil {
+		return nil, asProblem(err, "body.sheet.")
+	}
+	id, err := s.store.AddPaper(ctx, bench.Paper{Name: name, Sheet: spec})
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	return ok(PaperView{id, name, spec})
+}
+
+func (s *server) listBin(ctx context.Context, _ *struct{}) (*answer[BinView], error) {
+	builds, err := s.store.BinnedBuilds(ctx)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	trials, err := s.store.BinnedTrials(ctx)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	papers, err := s.papers(ctx, true)
+	if err != nil {
+		return nil, err
+	}
+	out := BinView{Builds: []BuildCard{}, Trials: []BinnedTrial{}, Papers: papers.Body}
+	for _, b := range builds {
+		out.Builds = append(out.Builds, viewCard(b))
+	}
+	for _, t := range trials {
+		out.Trials = append(out.Trials, BinnedTrial{t.Trial.ID, t.BuildID, t.BuildName, t.TweakNo, t.Trial.DistanceM, t.Trial.TimeS, t.Trial.At})
+	}
+	return ok(out)
+}

@@ -1,0 +1,158 @@
+package web
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"strconv"
+
+	"tussock/internal/bench"
+	"tussock/internal/body"
+	"tussock/internal/draw"
+	"tussock/internal/fold"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+	"tussock/internal/shelf"
+)
+
+// findPattern looks a pattern up; the problem names those there are.
+func findPattern(id string) (*sequence.Pattern, error) {
+	p, ok := shelf.Find(id)
+	if !ok {
+		return nil, refuse("pattern", id, fmt.Sprintf("there is no pattern %q; there are %v", id, shelf.Names()))
+	}
+	return p, nil
+}
+
+// checkKnobs refuses knobs that the pattern does not have and values outside
+// the declared range.
+func checkKnobs(p *sequence.Pattern, knobs map[string]float64) error {
+	for name, v := range knobs {
+		i := p.KnobIndex(name)
+		if i < 0 || p.Knobs[i].Plain {
+			return refuse("knobs."+name, v, fmt.Sprintf("%s has no knob %q", p.Title, name))
+		}
+		if k := p.Knobs[i]; math.IsNaN(v) || v < k.Min || v > k.Max {
+			return refuse("knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s to %s %s",
+				name, sheet.Number(v), sheet.Number(k.Min), sheet.Number(k.Max), k.Unit))
+		}
+	}
+	return nil
+}
+
+// fullKnobs are all knobs of a pattern, those not given at their defaults.
+func fullKnobs(p *sequence.Pattern, given map[string]float64) map[string]float64 {
+	out := map[string]float64{}
+	for _, k := range p.Knobs {
+		if k.Plain {
+			continue
+		}
+		out[k.Name] = k.Default
+		if v, ok := given[k.Name]; ok {
+			out[k.Name] = v
+		}
+	}
+	return out
+}
+
+// replay is the cached way from pattern, sheet and knobs to pictures and numbers.
+func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
+	setup.Knobs = fullKnobs(p, setup.Knobs)
+	key, err := json.Marshal(struct {
+		Pattern string
+		Setup   bench.Setup
+	}{p.ID, setup}) // map keys are sorted
+	if err != nil {
+		return nil, err
+	}
+	if v, ok := s.cache.Get(string(key)); ok {
+		return v, nil
+	}
+	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+	if err != nil {
+		return nil, err
+	}
+	v := viewReplay(p.Run(sh, setup.Knobs), setup)
+	s.cache.Add(string(key), v)
+	return v, nil
+}
+
+func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
+	v := &ReplayView{Pattern: r.Pattern.ID, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
+		Knobs: setup.Knobs, OK: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
+	v.Start.Balance(body.Measure(r.Start).CoM)
+	var measured body.Flat
+	var last *fold.State
+	for _, d := range r.Steps {
+		if d.After != last {
+			measured, last = body.Measure(d.After), d.After
+		}
+		v.Steps = append(v.Steps, viewStep(r.Pattern, d, measured))
+	}
+	if r.Err != nil {
+		v.Error = &FoldErrorView{r.Err.Step, r.Err.Line, string(r.Err.Code), r.Err.Detail}
+		for _, a := range r.Pattern.Advise(r.Sheet, setup.Knobs) {
+			v.Advice = append(v.Advice, AdviceView(a))
+		}
+		return v
+	}
+	v.Toy = viewToy(r, measured)
+	return v
+}
+
+func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
+	v := StepView{
+		No: d.No, Op: string(d.Op), Text: d.Text, Say: d.Say, Looks: d.Looks,
+		From: d.Meets[0].Name, To: d.Meets[1].Name,
+		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
+		LayersFolded: draw.LayersFolded(d), MaxLayers: m.MaxLayers,
+		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
+		Next: draw.Next(d), After: draw.Flat(d.After), Layers: draw.Layers(m.Cells),
+	}
+	v.After.Balance(m.CoM)
+	v.Describe = describe(v)
+	return v
+}
+
+// describe is the step for somebody who cannot see the picture.
+func describe(v StepView) string {
+	s := "Step " + strconv.Itoa(v.No) + ". " + v.Say
+	if v.From != "" {
+		s += fmt.Sprintf(" %s goes to %s.", v.From, v.To)
+	}
+	if v.LayersFolded > 0 {
+		s += fmt.Sprintf(" %d layers are folded at most.", v.LayersFolded)
+	}
+	return s + fmt.Sprintf(" Afterwards the paper is %.0f by %.0f mm, %d layers at its thickest.", v.WidthMM, v.HeightMM, v.MaxLayers)
+}
+
+func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
+	pose := body.Standing(r)
+	t := &ToyView{MassG: pose.Weigh().G, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM,
+		LengthMM: m.Box.Height(), SpanMM: m.Box.Width()}
+	g, ok := body.MeasureGlider(r, pose)
+	if !ok {
+		return t
+	}
+	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM
+	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
+	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30))
+	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0))
+	t.Round, t.Behind = &round, &behind
+	return t
+}
+
+func viewKnobs(p *sequence.Pattern) []KnobView {
+	out := []KnobView{}
+	for _, k := range p.Knobs {
+		if k.Plain {
+			continue
+		}
+		steps := k.Steps
+		if steps == nil {
+			steps = []int{}
+		}
+		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps})
+	}
+	return out
+}

@@ -1,0 +1,149 @@
+// Package web serves Tussock: the API under /api/v1, described by a generated
+// OpenAPI document, and the embedded page. It turns requests into calls of the
+// core and core errors into one problem shape; it computes nothing itself.
+package web
+
+import (
+	"io/fs"
+	"net"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+	lru "github.com/hashicorp/golang-lru/v2"
+	"github.com/klauspost/compress/gzhttp"
+
+	"tussock/internal/store"
+)
+
+// Version is the API's version, kept in the generated description.
+const Version = "1.0.0"
+
+// cachedReplays bounds the memory of the replay cache, each about 60 kB.
+const cachedReplays = 128
+
+type server struct {
+	store *store.Store
+	cache *lru.Cache[string, *ReplayView]
+}
+
+// New makes the handler. page may be nil when the front end is not built.
+func New(s *store.Store, page fs.FS) (http.Handler, error) {
+	gin.SetMode(gin.ReleaseMode)
+	router := gin.New()
+	router.HandleMethodNotAllowed = true
+	router.Use(gin.Recovery(), headers)
+	srv, err := newServer(s)
+	if err != nil {
+		return nil, err
+	}
+	srv.register(router)
+	serveFiles(router, page)
+	compressed, err := gzhttp.NewWrapper(gzhttp.MinSize(1024))
+	if err != nil {
+		return nil, err
+	}
+	guarded := http.NewCrossOriginProtection().Handler(onlyLoopback(router))
+	return compressed(guarded), nil
+}
+
+// Describe is the OpenAPI description in YAML.
+func Describe() ([]byte, error) {
+	gin.SetMode(gin.ReleaseMode)
+	srv, err := newServer(nil)
+	if err != nil {
+		return nil, err
+	}
+	return srv.register(gin.New()).OpenAPI().YAML()
+}
+
+func newServer(s *store.Store) (*server, error) {
+	cache, err := lru.New[string, *ReplayView](cachedReplays)
+	return &server{s, cache}, err
+}
+
+func (s *server) register(router *gin.Engine) huma.API {
+	huma.DefaultArrayNullable = false
+	config := huma.DefaultConfig("Tussock", Version)
+	config.DocsPath = ""
+	config.OpenAPIPath = "/api/v1/openapi"
+	config.SchemasPath = "/api/v1/schemas"
+	config.CreateHooks = nil
+	api := humagin.New(router, config)
+	s.shelfRoutes(api)
+	s.buildRoutes(api)
+	s.trialRoutes(api)
+	s.drawerRoutes(api)
+	s.fileRoutes(api)
+	return api
+}
+
+// headers are set on every answer: nothing from elsewhere, no inline script.
+func headers(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+		h.Set("Cache-Control", "no-store")
+	}
+	c.Next()
+}
+
+// onlyLoopback refuses requests for other host names, so that a page elsewhere
+// cannot reach this server by pointing its own name at the loopback address.
+func onlyLoopback(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if h, _, err := net.SplitHostPort(host); err == nil {
+			host = h
+		}
+		ip := net.ParseIP(strings.Trim(host, "[]"))
+		if host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+			http.Error(w, "Tussock answers on this machine only", http.StatusForbidden)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+func serveFiles(router *gin.Engine, page fs.FS) {
+	router.NoRoute(func(c *gin.Context) {
+		path := strings.TrimPrefix(c.Request.URL.Path, "/")
+		switch {
+		case strings.HasPrefix(path, "api/"):
+			writeProblem(c.Writer, http.StatusNotFound, "there is nothing at "+c.Request.URL.Path)
+			return
+		case page == nil:
+			c.String(http.StatusServiceUnavailable, "The page is not built; run make build.")
+			return
+		}
+		if info, err := fs.Stat(page, path); err == nil && !info.IsDir() {
+			if strings.HasPrefix(path, "assets/") { // named by content
+				c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			c.Status(http.StatusOK)
+			http.ServeFileFS(c.Writer, c.Request, page, path)
+			return
+		}
+		if strings.HasPrefix(path, "assets/") {
+			c.String(http.StatusNotFound, "not found")
+			return
+		}
+		c.Header("Cache-Control", "no-cache")
+		c.Status(http.StatusOK)
+		http.ServeFileFS(c.Writer, c.Request, page, "index.html")
+	})
+	router.NoMethod(func(c *gin.Context) {
+		writeProblem(c.Writer, http.StatusMethodNotAllowed, c.Request.Method+" is not possible here")
+	})
+}
+
+// Serve wraps a handler with the time limits of this program.
+func Serve(h http.Handler) *http.Server {
+	return &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
+}

@@ -1,0 +1,110 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+)
+
+func (s *server) trialRoutes(api huma.API) {
+	op := func(id, method, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: smallBody}
+	}
+	huma.Register(api, op("list-seen", http.MethodGet, "/seen", "What can be noted of a flight"),
+		func(context.Context, *struct{}) (*answer[[]string], error) { return ok(bench.Seen) })
+	huma.Register(api, op("log-trial", http.MethodPost, "/builds/{id}/trials", "Log a throw; a draft becomes a tweak with it"), s.logTrial)
+	huma.Register(api, op("change-trial", http.MethodPut, "/trials/{id}", "Correct a throw"), s.changeTrial)
+	huma.Register(api, op("bin-trial", http.MethodDelete, "/trials/{id}", "Move a throw to the bin"),
+		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+			return s.afterTrial(ctx, in.ID, s.store.BinTrial(ctx, in.ID))
+		})
+	huma.Register(api, op("restore-trial", http.MethodPost, "/trials/{id}/restore", "Take a throw out of the bin"),
+		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+			return s.afterTrial(ctx, in.ID, s.store.RestoreTrial(ctx, in.ID))
+		})
+}
+
+func (in TrialInput) trial() (bench.Trial, error) {
+	t := bench.Trial{DistanceM: in.DistanceM, TimeS: in.TimeS, Seen: in.Seen, ThrowHeightM: in.ThrowHeightM,
+		Thrower: strings.TrimSpace(in.Thrower), Place: strings.TrimSpace(in.Place), Air: strings.TrimSpace(in.Air), Note: strings.TrimSpace(in.Note)}
+	return t, asProblem(t.Check(), "body.")
+}
+
+type logInput struct {
+	buildID
+	Body TrialInput
+}
+
+// LoggedView is the build after a throw was logged, and the throw's number so
+// that it can be undone.
+type LoggedView struct {
+	Trial int64      `json:"trial"`
+	Tweak int        `json:"tweak" doc:"the tweak it was logged at"`
+	Build *BuildView `json:"build"`
+}
+
+func (s *server) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView], error) {
+	t, err := in.Body.trial()
+	if err != nil {
+		return nil, err
+	}
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	var settle *bench.Tweak
+	var tweak int64
+	no, err := b.Settle(isHard(p))
+	switch {
+	case errors.Is(err, bench.ErrNothingChanged):
+		tweak, no = b.Latest().ID, b.Latest().No
+	case err != nil:
+		return nil, asProblem(err, "")
+	default:
+		settle = &bench.Tweak{BuildID: b.ID, No: no, Setup: b.Current()}
+	}
+	id, err := s.store.LogTrial(ctx, settle, tweak, t)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	v, err := s.buildView(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	return ok(LoggedView{id, no, v.Body})
+}
+
+type changeTrialInput struct {
+	buildID
+	Body TrialInput
+}
+
+func (s *server) changeTrial(ctx context.Context, in *changeTrialInput) (*answer[*BuildView], error) {
+	t, err := in.Body.trial()
+	if err != nil {
+		return nil, err
+	}
+	t.ID = in.ID
+	return s.afterTrial(ctx, in.ID, s.store.UpdateTrial(ctx, t))
+}
+
+// afterTrial answers with the build that a trial belongs to.
+func (s *server) afterTrial(ctx context.Context, trial int64, err error) (*answer[*BuildView], error) {
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	b, err := s.store.BuildOfTrial(ctx, trial)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	return s.buildView(ctx, b)
+}

@@ -1,0 +1,247 @@
+package web
+
+import (
+	"time"
+
+	"tussock/internal/bench"
+	"tussock/internal/draw"
+	"tussock/internal/sheet"
+)
+
+// SheetInput is a sheet as a person gives it.
+type SheetInput struct {
+	Width       float64 `json:"width" doc:"in the unit given"`
+	Height      float64 `json:"height" doc:"in the unit given"`
+	Unit        string  `json:"unit" enum:"mm,cm,in" doc:"of width and height"`
+	GSM         float64 `json:"gsm" doc:"paper weight, g/m²"`
+	ThicknessMM float64 `json:"thickness_mm" doc:"of one layer, mm"`
+	Paper       string  `json:"paper,omitempty" maxLength:"80" doc:"what the paper is called"`
+	Front       string  `json:"front,omitempty" doc:"face colour, #rrggbb"`
+	Back        string  `json:"back,omitempty" doc:"face colour, #rrggbb"`
+}
+
+// spec checks the input and converts it to mm.
+func (in SheetInput) spec() (bench.SheetSpec, error) {
+	w, err := sheet.ToMM(in.Width, in.Unit)
+	if err != nil {
+		return bench.SheetSpec{}, err
+	}
+	h, err := sheet.ToMM(in.Height, in.Unit)
+	if err != nil {
+		return bench.SheetSpec{}, err
+	}
+	out := bench.SheetSpec{WidthMM: w, HeightMM: h, GSM: in.GSM, ThicknessMM: in.ThicknessMM, Paper: in.Paper, Front: in.Front, Back: in.Back}
+	if out.Front == "" {
+		out.Front = bench.DefaultFront
+	}
+	if out.Back == "" {
+		out.Back = bench.DefaultBack
+	}
+	return out, checkSheet(out)
+}
+
+func checkSheet(s bench.SheetSpec) error {
+	if _, err := sheet.New(s.WidthMM, s.HeightMM, s.GSM, s.ThicknessMM); err != nil {
+		return err
+	}
+	if err := bench.CheckColour("front", s.Front); err != nil {
+		return err
+	}
+	return bench.CheckColour("back", s.Back)
+}
+
+// SizeView is a sheet size offered by name.
+type SizeView struct {
+	ID       string  `json:"id"`
+	Name     string  `json:"name"`
+	WidthMM  float64 `json:"width_mm"`
+	HeightMM float64 `json:"height_mm"`
+}
+
+// KnobView is a knob of a pattern.
+type KnobView struct {
+	Name    string  `json:"name"`
+	Label   string  `json:"label"`
+	Unit    string  `json:"unit" enum:"mm,deg," doc:"empty for a plain fraction"`
+	Default float64 `json:"default"`
+	Min     float64 `json:"min"`
+	Max     float64 `json:"max"`
+	Kind    string  `json:"kind" enum:"fold,set" doc:"fold needs a new sheet, set is a last bend"`
+	Changes string  `json:"changes"`
+	Steps   []int   `json:"steps"`
+}
+
+// PatternView is a card of the shelf.
+type PatternView struct {
+	ID       string        `json:"id"`
+	Title    string        `json:"title"`
+	Moves    string        `json:"moves" enum:"fly,hop,flap,spin,reveal"`
+	Good     string        `json:"good"`
+	Minutes  int           `json:"minutes"`
+	WidthMM  float64       `json:"width_mm"`
+	HeightMM float64       `json:"height_mm"`
+	Size     string        `json:"size" doc:"name of the sheet it was written for"`
+	MinRatio float64       `json:"min_ratio"`
+	MaxRatio float64       `json:"max_ratio"`
+	Steps    int           `json:"steps"`
+	Thickest int           `json:"thickest" doc:"layers in the thickest stack"`
+	Knobs    []KnobView    `json:"knobs"`
+	Picture  *draw.Picture `json:"picture,omitempty" doc:"the finished toy"`
+}
+
+// StepView is one step as it happened on the sheet at hand.
+type StepView struct {
+	No           int           `json:"no"`
+	Op           string        `json:"op" enum:"crease,valley,mountain,turn,rotate,wing"`
+	Text         string        `json:"text" doc:"the line of the pattern"`
+	Say          string        `json:"say"`
+	Looks        string        `json:"looks"`
+	From         string        `json:"from" doc:"what is brought"`
+	To           string        `json:"to" doc:"what it is brought to"`
+	ShiftMM      float64       `json:"shift_mm" doc:"how far off its landmarks the crease is meant to lie"`
+	TiltDeg      float64       `json:"tilt_deg"`
+	AngleDeg     float64       `json:"angle_deg"`
+	LayersFolded int           `json:"layers_folded"`
+	MaxLayers    int           `json:"max_layers"`
+	WidthMM      float64       `json:"width_mm"`
+	HeightMM     float64       `json:"height_mm"`
+	AreaMM2      float64       `json:"area_mm2"`
+	Next         draw.Overlay  `json:"next" doc:"drawn over the picture before the step"`
+	After        draw.Picture  `json:"after"`
+	Layers       []draw.Region `json:"layers" doc:"layer map after the step"`
+	Describe     string        `json:"describe" doc:"the picture in words"`
+}
+
+// ToyView is the finished toy in numbers and pictures.
+type ToyView struct {
+	MassG       float64       `json:"mass_g"`
+	ThickestMM  float64       `json:"thickest_mm"`
+	MaxLayers   int           `json:"max_layers"`
+	LengthMM    float64       `json:"length_mm"`
+	SpanMM      float64       `json:"span_mm"`
+	WingAreaMM2 float64       `json:"wing_area_mm2"`
+	KeelDepthMM float64       `json:"keel_depth_mm"`
+	CoMAftMM    float64       `json:"com_aft_mm" doc:"centre of mass behind the nose"`
+	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
+	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
+	Round       *draw.Picture `json:"round,omitempty" doc:"from behind, right and above"`
+	Behind      *draw.Picture `json:"behind,omitempty" doc:"straight from behind"`
+}
+
+// FoldErrorView says which step cannot be made and why.
+type FoldErrorView struct {
+	Step   int    `json:"step"`
+	Line   int    `json:"line"`
+	Code   string `json:"code"`
+	Detail string `json:"detail"`
+}
+
+// AdviceView says what would make an impossible fold possible.
+type AdviceView struct {
+	Knob  string  `json:"knob" doc:"empty when the sheet is the cause"`
+	Label string  `json:"label"`
+	Unit  string  `json:"unit"`
+	Now   float64 `json:"now"`
+	Min   float64 `json:"min"`
+	Max   float64 `json:"max"`
+	Fix   float64 `json:"fix"`
+	All   bool    `json:"all" doc:"all knobs must go back to the pattern"`
+}
+
+// ReplayView is a pattern replayed on a sheet.
+type ReplayView struct {
+	Pattern string             `json:"pattern"`
+	Sheet   bench.SheetSpec    `json:"sheet"`
+	Size    string             `json:"size" doc:"name of the sheet's size, empty for one's own"`
+	Knobs   map[string]float64 `json:"knobs"`
+	OK      bool               `json:"ok"`
+	Error   *FoldErrorView     `json:"error,omitempty"`
+	Advice  []AdviceView       `json:"advice"`
+	Start   draw.Picture       `json:"start"`
+	Steps   []StepView         `json:"steps"`
+	Toy     *ToyView           `json:"toy,omitempty" doc:"absent when a step could not be made"`
+}
+
+// ChangeView is one difference between set-ups, with words.
+type ChangeView struct {
+	Knob  string  `json:"knob"`
+	Label string  `json:"label"`
+	Unit  string  `json:"unit"`
+	From  float64 `json:"from"`
+	To    float64 `json:"to"`
+	Hard  bool    `json:"hard"`
+}
+
+// TrialView is one throw.
+type TrialView struct {
+	ID int64     `json:"id"`
+	At time.Time `json:"at"`
+	TrialInput
+}
+
+// TrialInput is a throw as logged or edited.
+type TrialInput struct {
+	DistanceM    *float64 `json:"distance_m,omitempty" doc:"0 to 200 m"`
+	TimeS        *float64 `json:"time_s,omitempty" doc:"0 to 120 s"`
+	Seen         []string `json:"seen,omitempty" maxItems:"8"`
+	Thrower      string   `json:"thrower,omitempty"`
+	Place        string   `json:"place,omitempty"`
+	Air          string   `json:"air,omitempty"`
+	ThrowHeightM *float64 `json:"throw_height_m,omitempty" doc:"0 to 20 m"`
+	Note         string   `json:"note,omitempty"`
+}
+
+// TweakView is a numbered set-up with its throws.
+type TweakView struct {
+	No        int          `json:"no"`
+	Why       string       `json:"why"`
+	Setup     bench.Setup  `json:"setup"`
+	Changes   []ChangeView `json:"changes" doc:"since the tweak before, or since the pattern"`
+	CreatedAt time.Time    `json:"created_at"`
+	Distance  bench.Stats  `json:"distance" doc:"m"`
+	Time      bench.Stats  `json:"time" doc:"s"`
+	Trials    []TrialView  `json:"trials"`
+}
+
+// BuildRef names another build.
+type BuildRef struct {
+	ID    int64  `json:"id"`
+	Name  string `json:"name"`
+	Tweak int    `json:"tweak" doc:"the parent's tweak it was made from"`
+}
+
+// BuildView is a build with all that belongs to it.
+type BuildView struct {
+	ID         int64        `json:"id"`
+	Name       string       `json:"name"`
+	Pattern    string       `json:"pattern"`
+	Title      string       `json:"title" doc:"of the pattern"`
+	Step       int          `json:"step"`
+	Setup      bench.Setup  `json:"setup" doc:"on the table now: the draft, or the newest tweak"`
+	Draft      bool         `json:"draft"`
+	Changes    []ChangeView `json:"changes" doc:"of the draft, since the newest tweak or the pattern"`
+	NeedsChild bool         `json:"needs_child" doc:"the draft can only become a child build"`
+	Tweaks     []TweakView  `json:"tweaks"`
+	Trials     int          `json:"trials"`
+	Parent     *BuildRef    `json:"parent,omitempty"`
+	Children   []BuildRef   `json:"children"`
+	Conditions TrialInput   `json:"conditions" doc:"of the throw before: thrower, place, air, throw height"`
+	UpdatedAt  time.Time    `json:"updated_at"`
+}
+
+// BuildCard is a build in a list.
+type BuildCard struct {
+	ID        int64           `json:"id"`
+	Name      string          `json:"name"`
+	Pattern   string          `json:"pattern"`
+	Title     string          `json:"title"`
+	Sheet     bench.SheetSpec `json:"sheet"`
+	Size      string          `json:"size"`
+	Tweaks    int             `json:"tweaks"`
+	Trials    int             `json:"trials"`
+	Distance  bench.Stats     `json:"distance" doc:"of the newest tweak with throws, m"`
+	Step      int             `json:"step"`
+	Steps     int             `json:"steps"`
+	ParentID  *int64          `json:"parent_id,omitempty"`
+	UpdatedAt time.Time       `json:"updated_at"`
+}
