@@ -26,7 +26,7 @@ type Face struct {
 
 // Stroke is a line drawn over the paper.
 type Stroke struct {
-	Kind   string    `json:"kind" enum:"valley,mountain,crease,meet,axis" doc:"how it is dashed"`
+	Kind   string    `json:"kind" enum:"valley,mountain,meet,axis" doc:"how it is dashed"`
 	Points []float64 `json:"points"`
 }
 
@@ -45,6 +45,8 @@ type Sign struct {
 type Region struct {
 	Points []float64 `json:"points"`
 	Layers int       `json:"layers"`
+	// Label is where the count is written: in the largest region of that count.
+	Label *[2]float64 `json:"label,omitempty"`
 }
 
 // Picture is folded paper as one looks at it.

@@ -73,7 +73,7 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	cells := body.Overlay(parts)
 	if d.Op != sequence.OpCrease {
 		for _, c := range cells {
-			o.Moving = append(o.Moving, Region{flatPoints(c.Poly...), len(c.Stack)})
+			o.Moving = append(o.Moving, Region{Points: flatPoints(c.Poly...), Layers: len(c.Stack)})
 		}
 	}
 	// The crease runs where it crosses the layers that take part.
@@ -172,12 +172,20 @@ func (o *Overlay) rotate(b geom.Box, deg float64) {
 		c.Add(r), c.Add(geom.Rotation(turn/2, geom.Vec{}).Apply(r).Scale(1.2)), c.Add(geom.Rotation(turn, geom.Vec{}).Apply(r)))})
 }
 
-// Layers is the layer map of a state as regions, merged by nothing: one region a
-// cell.
+// Layers is the layer map of a state: one region a cell.
 func Layers(cells []body.Cell) []Region {
 	out := make([]Region, 0, len(cells))
-	for _, c := range cells {
-		out = append(out, Region{flatPoints(c.Poly...), len(c.Stack)})
+	largest := map[int]int{} // by count of layers, index of the cell
+	for i, c := range cells {
+		n := len(c.Stack)
+		out = append(out, Region{Points: flatPoints(c.Poly...), Layers: n})
+		if best, seen := largest[n]; !seen || c.Poly.Area() > cells[best].Poly.Area() {
+			largest[n] = i
+		}
+	}
+	for _, i := range largest {
+		at := xy(cells[i].Poly.Centroid())
+		out[i].Label = &at
 	}
 	return out
 }

@@ -10,7 +10,8 @@ import (
 	"tussock/internal/bench"
 )
 
-type buildID struct {
+// PathID is a number in the path.
+type PathID struct {
 	ID int64 `path:"id" minimum:"1"`
 }
 
@@ -23,14 +24,14 @@ func (s *server) buildRoutes(api huma.API) {
 	huma.Register(api, op("list-builds", http.MethodGet, "", "Builds on the bench, newest change first"), s.listBuilds)
 	huma.Register(api, op("create-build", http.MethodPost, "", "Start a build"), s.createBuild)
 	huma.Register(api, op("get-build", http.MethodGet, "/{id}", "A build with its tweaks and trials"),
-		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) { return s.buildView(ctx, in.ID) })
+		func(ctx context.Context, in *PathID) (*answer[*BuildView], error) { return s.buildView(ctx, in.ID) })
 	huma.Register(api, op("change-build", http.MethodPatch, "/{id}", "Rename a build, or keep how far it is folded"), s.changeBuild)
 	huma.Register(api, op("bin-build", http.MethodDelete, "/{id}", "Move a build to the bin"),
-		func(ctx context.Context, in *buildID) (*struct{}, error) {
+		func(ctx context.Context, in *PathID) (*struct{}, error) {
 			return nil, asProblem(s.store.BinBuild(ctx, in.ID), "")
 		})
 	huma.Register(api, op("restore-build", http.MethodPost, "/{id}/restore", "Take a build out of the bin"),
-		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+		func(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 			if err := s.store.RestoreBuild(ctx, in.ID); err != nil {
 				return nil, asProblem(err, "")
 			}
@@ -130,7 +131,7 @@ func (s *server) mustFold(pattern string, setup bench.Setup) error {
 }
 
 type changeInput struct {
-	buildID
+	PathID
 	Body struct {
 		Name *string `json:"name,omitempty"`
 		Step *int    `json:"step,omitempty" minimum:"0" maximum:"400"`
@@ -158,7 +159,7 @@ func (s *server) changeBuild(ctx context.Context, in *changeInput) (*answer[*Bui
 	return s.buildView(ctx, in.ID)
 }
 
-func (s *server) duplicateBuild(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+func (s *server) duplicateBuild(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -176,7 +177,7 @@ func (s *server) duplicateBuild(ctx context.Context, in *buildID) (*answer[*Buil
 }
 
 type draftInput struct {
-	buildID
+	PathID
 	Body setupInput
 }
 
@@ -202,7 +203,7 @@ func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildVi
 	return s.buildView(ctx, in.ID)
 }
 
-func (s *server) discardDraft(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+func (s *server) discardDraft(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -224,14 +225,15 @@ func (s *server) discardDraft(ctx context.Context, in *buildID) (*answer[*BuildV
 	return s.buildView(ctx, in.ID)
 }
 
-type whyInput struct {
-	buildID
+// WhyInput is a reason in words.
+type WhyInput struct {
+	PathID
 	Body struct {
 		Why string `json:"why,omitempty" maxLength:"500"`
 	}
 }
 
-func (s *server) makeTweak(ctx context.Context, in *whyInput) (*answer[*BuildView], error) {
+func (s *server) makeTweak(ctx context.Context, in *WhyInput) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -260,7 +262,7 @@ func (s *server) settle(b *bench.Build, why string) (*bench.Tweak, error) {
 }
 
 type tweakWhyInput struct {
-	whyInput
+	WhyInput
 	No int `path:"no" minimum:"1"`
 }
 
@@ -272,7 +274,7 @@ func (s *server) changeTweak(ctx context.Context, in *tweakWhyInput) (*answer[*B
 }
 
 type childInput struct {
-	buildID
+	PathID
 	Body struct {
 		Name string `json:"name,omitempty" doc:"1 to 80 characters; made up when absent"`
 	}

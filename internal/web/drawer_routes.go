@@ -43,11 +43,11 @@ func (s *server) drawerRoutes(api huma.API) {
 		func(ctx context.Context, _ *struct{}) (*answer[[]PaperView], error) { return s.papers(ctx, false) })
 	huma.Register(api, op("add-paper", http.MethodPost, "/papers", "Put a paper into the drawer"), s.addPaper)
 	huma.Register(api, op("bin-paper", http.MethodDelete, "/papers/{id}", "Move a paper to the bin"),
-		func(ctx context.Context, in *buildID) (*struct{}, error) {
+		func(ctx context.Context, in *PathID) (*struct{}, error) {
 			return nil, asProblem(s.store.BinPaper(ctx, in.ID), "")
 		})
 	huma.Register(api, op("restore-paper", http.MethodPost, "/papers/{id}/restore", "Take a paper out of the bin"),
-		func(ctx context.Context, in *buildID) (*struct{}, error) {
+		func(ctx context.Context, in *PathID) (*struct{}, error) {
 			return nil, asProblem(s.store.RestorePaper(ctx, in.ID), "")
 		})
 	huma.Register(api, op("get-settings", http.MethodGet, "/settings", "A person's choices"),

@@ -63,7 +63,7 @@ type bundleAnswer struct {
 	Body        Bundle
 }
 
-func (s *server) getBundle(ctx context.Context, in *buildID) (*bundleAnswer, error) {
+func (s *server) getBundle(ctx context.Context, in *PathID) (*bundleAnswer, error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")

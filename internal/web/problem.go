@@ -1,9 +1,13 @@
 package web
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
+	"regexp"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -37,6 +41,36 @@ func asProblem(err error, prefix string) error {
 
 func refuse(location string, value any, message string) error {
 	return huma.Error422UnprocessableEntity(message, &huma.ErrorDetail{Location: location, Value: value, Message: message})
+}
+
+var jsonKey = regexp.MustCompile(`"([A-Za-z_][A-Za-z0-9_]*)"\s*:`)
+
+// readJSON is how requests are decoded: as usual, but what cannot be read at all
+// (NaN, 1e999, a missing quote) names the field it stands at.
+func readJSON(data []byte, v any) error {
+	err := json.Unmarshal(data, v)
+	if err == nil {
+		return nil
+	}
+	at := int64(len(data))
+	var syntax *json.SyntaxError
+	var kind *json.UnmarshalTypeError
+	switch {
+	case errors.As(err, &syntax):
+		at = syntax.Offset
+	case errors.As(err, &kind) && kind.Offset > 0:
+		at = kind.Offset
+	case errors.As(err, &kind):
+		// Decoding into any gives no place; the value itself tells it.
+		if i := bytes.Index(data, []byte(strings.TrimPrefix(kind.Value, "number "))); i >= 0 {
+			at = int64(i)
+		}
+	}
+	keys := jsonKey.FindAllSubmatch(data[:min(at, int64(len(data)))], -1)
+	if len(keys) == 0 {
+		return fmt.Errorf("the request cannot be read: %w", err)
+	}
+	return fmt.Errorf("%s cannot be read: %w; give an ordinary value", keys[len(keys)-1][1], err)
 }
 
 func writeProblem(w http.ResponseWriter, status int, detail string) {

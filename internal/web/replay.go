@@ -30,10 +30,10 @@ func checkKnobs(p *sequence.Pattern, knobs map[string]float64) error {
 	for name, v := range knobs {
 		i := p.KnobIndex(name)
 		if i < 0 || p.Knobs[i].Plain {
-			return refuse("knobs."+name, v, fmt.Sprintf("%s has no knob %q", p.Title, name))
+			return refuse("body.knobs."+name, v, fmt.Sprintf("%s has no knob %q", p.Title, name))
 		}
 		if k := p.Knobs[i]; math.IsNaN(v) || v < k.Min || v > k.Max {
-			return refuse("knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s to %s %s",
+			return refuse("body.knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s to %s %s",
 				name, sheet.Number(v), sheet.Number(k.Min), sheet.Number(k.Max), k.Unit))
 		}
 	}
@@ -109,6 +109,7 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
 		Next: draw.Next(d), After: draw.Flat(d.After), Layers: draw.Layers(m.Cells),
 	}
+	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
 	v.After.Balance(m.CoM)
 	v.Describe = describe(v)
 	return v
@@ -123,7 +124,7 @@ func describe(v StepView) string {
 	if v.LayersFolded > 0 {
 		s += fmt.Sprintf(" %d layers are folded at most.", v.LayersFolded)
 	}
-	return s + fmt.Sprintf(" Afterwards the paper is %.0f by %.0f mm, %d layers at its thickest.", v.WidthMM, v.HeightMM, v.MaxLayers)
+	return s + fmt.Sprintf(" Afterwards the paper is %.0f mm by %.0f mm, %d layers at its thickest.", v.WidthMM, v.HeightMM, v.MaxLayers)
 }
 
 func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
@@ -136,6 +137,7 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	}
 	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM
 	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
+	t.CoMPercent = 100 * g.CoMAftMM / g.LengthMM
 	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30))
 	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0))
 	t.Round, t.Behind = &round, &behind

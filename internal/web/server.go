@@ -72,6 +72,9 @@ func (s *server) register(router *gin.Engine) huma.API {
 	config.OpenAPIPath = "/api/v1/openapi"
 	config.SchemasPath = "/api/v1/schemas"
 	config.CreateHooks = nil
+	json := config.Formats["application/json"]
+	json.Unmarshal = readJSON
+	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
 	s.shelfRoutes(api)
 	s.buildRoutes(api)

@@ -20,11 +20,11 @@ func (s *server) trialRoutes(api huma.API) {
 	huma.Register(api, op("log-trial", http.MethodPost, "/builds/{id}/trials", "Log a throw; a draft becomes a tweak with it"), s.logTrial)
 	huma.Register(api, op("change-trial", http.MethodPut, "/trials/{id}", "Correct a throw"), s.changeTrial)
 	huma.Register(api, op("bin-trial", http.MethodDelete, "/trials/{id}", "Move a throw to the bin"),
-		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+		func(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 			return s.afterTrial(ctx, in.ID, s.store.BinTrial(ctx, in.ID))
 		})
 	huma.Register(api, op("restore-trial", http.MethodPost, "/trials/{id}/restore", "Take a throw out of the bin"),
-		func(ctx context.Context, in *buildID) (*answer[*BuildView], error) {
+		func(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 			return s.afterTrial(ctx, in.ID, s.store.RestoreTrial(ctx, in.ID))
 		})
 }
@@ -36,7 +36,7 @@ func (in TrialInput) trial() (bench.Trial, error) {
 }
 
 type logInput struct {
-	buildID
+	PathID
 	Body TrialInput
 }
 
@@ -84,7 +84,7 @@ func (s *server) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView
 }
 
 type changeTrialInput struct {
-	buildID
+	PathID
 	Body TrialInput
 }
 

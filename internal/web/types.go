@@ -20,17 +20,29 @@ type SheetInput struct {
 	Back        string  `json:"back,omitempty" doc:"face colour, #rrggbb"`
 }
 
-// spec checks the input and converts it to mm.
+// spec checks the input and converts it to mm. Sides are refused in the unit
+// that they were given in.
 func (in SheetInput) spec() (bench.SheetSpec, error) {
-	w, err := sheet.ToMM(in.Width, in.Unit)
-	if err != nil {
-		return bench.SheetSpec{}, err
+	out := bench.SheetSpec{GSM: in.GSM, ThicknessMM: in.ThicknessMM, Paper: in.Paper, Front: in.Front, Back: in.Back}
+	for _, side := range []struct {
+		field string
+		v     float64
+		mm    *float64
+	}{{"width", in.Width, &out.WidthMM}, {"height", in.Height, &out.HeightMM}} {
+		mm, err := sheet.ToMM(side.v, in.Unit)
+		if err != nil {
+			return out, err
+		}
+		if !sheet.SideRange.Holds(mm) {
+			one, err := sheet.ToMM(1, in.Unit)
+			if err != nil {
+				return out, err
+			}
+			want := sheet.Range{Min: sheet.SideRange.Min / one, Max: sheet.SideRange.Max / one, Unit: in.Unit}
+			return out, &sheet.FieldError{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: want.String()}
+		}
+		*side.mm = mm
 	}
-	h, err := sheet.ToMM(in.Height, in.Unit)
-	if err != nil {
-		return bench.SheetSpec{}, err
-	}
-	out := bench.SheetSpec{WidthMM: w, HeightMM: h, GSM: in.GSM, ThicknessMM: in.ThicknessMM, Paper: in.Paper, Front: in.Front, Back: in.Back}
 	if out.Front == "" {
 		out.Front = bench.DefaultFront
 	}
@@ -102,6 +114,7 @@ type StepView struct {
 	TiltDeg      float64       `json:"tilt_deg"`
 	AngleDeg     float64       `json:"angle_deg"`
 	LayersFolded int           `json:"layers_folded"`
+	FoldedMM     float64       `json:"folded_mm" doc:"thickness of the layers folded"`
 	MaxLayers    int           `json:"max_layers"`
 	WidthMM      float64       `json:"width_mm"`
 	HeightMM     float64       `json:"height_mm"`
@@ -122,6 +135,7 @@ type ToyView struct {
 	WingAreaMM2 float64       `json:"wing_area_mm2"`
 	KeelDepthMM float64       `json:"keel_depth_mm"`
 	CoMAftMM    float64       `json:"com_aft_mm" doc:"centre of mass behind the nose"`
+	CoMPercent  float64       `json:"com_percent" doc:"centre of mass behind the nose, percent of the length"`
 	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
 	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
 	Round       *draw.Picture `json:"round,omitempty" doc:"from behind, right and above"`

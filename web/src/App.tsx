@@ -1,0 +1,118 @@
+import { useMemo, useState } from "react";
+import { Link, NavLink, Route, Routes, useNavigate } from "react-router";
+import { Toaster } from "sonner";
+import { useShortcuts } from "./keys";
+import { Palette } from "./parts/Palette";
+import { ShortcutList } from "./parts/ShortcutList";
+import { Bench } from "./places/Bench";
+import { Bin } from "./places/Bin";
+import { SettingsPlace } from "./places/Settings";
+import { Shelf } from "./places/Shelf";
+import { Start } from "./places/Start";
+import { useSettings, useTheme } from "./settings";
+import { undoLast } from "./undo";
+
+export function App() {
+  const { settings, change } = useSettings();
+  useTheme(settings.theme);
+  const navigate = useNavigate();
+  const [shown, setShown] = useState<"keys" | "palette" | null>(null);
+  const swap = settings.units === "mm" ? "in" : "mm";
+  useShortcuts(
+    useMemo(
+      () => [
+        { key: "?", label: "Show the keys", run: () => setShown("keys") },
+        { key: "/", label: "Find a command, build or pattern", run: () => setShown("palette") },
+        { key: "s", label: "Go to the shelf", run: () => void navigate("/") },
+        { key: "m", label: "Switch mm and inch", run: () => change({ units: swap }) },
+        { key: "u", label: "Undo", run: undoLast },
+      ],
+      [navigate, change, swap],
+    ),
+  );
+  const place = ({ isActive }: { isActive: boolean }) =>
+    `flex min-h-11 items-center border-b-3 px-1 sm:px-2 ${isActive ? "border-[#4fb8b0]" : "border-transparent"}`;
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a
+        href="#main"
+        className="sr-only bg-panel px-4 py-2 text-ink focus:not-sr-only focus:absolute focus:z-50"
+      >
+        Skip to the work
+      </a>
+      <header className="on-bar flex items-center gap-3 bg-bar px-3 text-on-bar sm:gap-5 sm:px-5 print:hidden">
+        <Link to="/" className="title text-xl" style={{ fontStretch: "115%" }}>
+          Tussock
+        </Link>
+        <nav aria-label="Places" className="flex grow gap-2 sm:gap-4">
+          <NavLink to="/" end className={place}>
+            Shelf
+          </NavLink>
+          <NavLink to="/settings" className={place}>
+            Settings
+          </NavLink>
+          <NavLink to="/bin" className={place}>
+            Bin
+          </NavLink>
+        </nav>
+        <button
+          type="button"
+          className="min-h-11 px-1"
+          aria-label={`Units are ${settings.units}; switch to ${swap}`}
+          onClick={() => change({ units: swap })}
+        >
+          <span className={settings.units === "mm" ? "font-bold underline underline-offset-4" : ""}>mm</span>
+          {" / "}
+          <span className={settings.units === "in" ? "font-bold underline underline-offset-4" : ""}>
+            inch
+          </span>
+        </button>
+        <button type="button" className="hidden min-h-11 px-1 sm:block" onClick={() => setShown("palette")}>
+          <b>/</b> find
+        </button>
+        <button type="button" className="min-h-11 px-1" onClick={() => setShown("keys")}>
+          <b>?</b> <span className="max-sm:sr-only">keys</span>
+        </button>
+      </header>
+      <Routes>
+        <Route path="/" element={<Shelf />} />
+        <Route path="/start/:pattern" element={<Start />} />
+        <Route path="/bench/:build" element={<Bench />} />
+        <Route path="/bench/:build/:stretch" element={<Bench />} />
+        <Route path="/bench/:build/:stretch/:step" element={<Bench />} />
+        <Route path="/settings" element={<SettingsPlace />} />
+        <Route path="/bin" element={<Bin />} />
+        <Route path="*" element={<Lost />} />
+      </Routes>
+      <ShortcutList open={shown === "keys"} onClose={() => setShown(null)} />
+      <Palette open={shown === "palette"} onClose={() => setShown(null)} />
+      <Toaster
+        position="bottom-left"
+        toastOptions={{
+          unstyled: false,
+          style: {
+            borderRadius: 0,
+            border: "2px solid var(--ink)",
+            background: "var(--panel)",
+            color: "var(--ink)",
+            fontFamily: "inherit",
+            fontSize: "1rem",
+          },
+        }}
+      />
+    </div>
+  );
+}
+
+function Lost() {
+  return (
+    <main id="main" className="p-8">
+      <h1 className="text-3xl">There is nothing at this address.</h1>
+      <p className="mt-4">
+        <Link to="/" className="underline">
+          Go to the shelf
+        </Link>
+      </p>
+    </main>
+  );
+}

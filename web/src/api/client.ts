@@ -1,0 +1,149 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Pattern = Schemas["PatternView"];
+export type Knob = Schemas["KnobView"];
+export type Replay = Schemas["ReplayView"];
+export type Step = Schemas["StepView"];
+export type Toy = Schemas["ToyView"];
+export type Picture = Schemas["Picture"];
+export type Overlay = Schemas["Overlay"];
+export type Region = Schemas["Region"];
+export type Build = Schemas["BuildView"];
+export type BuildCard = Schemas["BuildCard"];
+export type Change = Schemas["ChangeView"];
+export type Tweak = Schemas["TweakView"];
+export type Trial = Schemas["TrialView"];
+export type TrialInput = Schemas["TrialInput"];
+export type Stats = Schemas["Stats"];
+export type Setup = Schemas["Setup"];
+export type SheetSpec = Schemas["SheetSpec"];
+export type SheetInput = Schemas["SheetInput"];
+export type Paper = Schemas["PaperView"];
+export type Settings = Schemas["Settings"];
+export type Bundle = Schemas["Bundle"];
+
+const client = createClient<paths>({ baseUrl: "/" });
+
+/** What the server refuses: a sentence, and for each field what would be right. */
+export class Problem extends Error {
+  readonly status: number;
+  readonly fields: { location: string; message: string }[];
+
+  constructor(status: number, detail: string, fields: { location: string; message: string }[]) {
+    super(detail);
+    this.status = status;
+    this.fields = fields;
+  }
+
+  /** The message for a field by the end of its place, such as "width". */
+  field(name: string): string | undefined {
+    return this.fields.find((f) => f.location.split(".").at(-1) === name)?.message;
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: Schemas["ErrorModel"];
+  response: Response;
+}
+
+async function read<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch (e) {
+    if (e instanceof DOMException && e.name === "AbortError") throw e;
+    throw new Problem(0, "Tussock does not answer. Is it still running on this machine?", []);
+  }
+  const { data, error, response } = answer;
+  if (!response.ok) {
+    const fields = (error?.errors ?? []).map((e) => ({
+      location: e.location ?? "",
+      message: e.message ?? "",
+    }));
+    const detail = fields.length > 0 ? fields.map((f) => f.message).join("; ") : error?.detail;
+    throw new Problem(response.status, detail ?? `The server answered ${response.status}`, fields);
+  }
+  return data as T;
+}
+
+/** A sheet in mm as the API takes it. */
+export function sheetInput(s: SheetSpec): SheetInput {
+  const { width_mm, height_mm, ...rest } = s;
+  return { ...rest, width: width_mm, height: height_mm, unit: "mm" };
+}
+
+function setupInput(s: Setup) {
+  return { sheet: sheetInput(s.sheet), knobs: s.knobs };
+}
+
+const at = (id: number) => ({ params: { path: { id } } });
+
+export const api = {
+  patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),
+  sizes: () => read<Schemas["SizeView"][]>(client.GET("/api/v1/sizes")),
+  seen: () => read<string[]>(client.GET("/api/v1/seen")),
+  replay: (id: string, setup: Setup, signal?: AbortSignal) =>
+    read<Replay>(
+      client.POST("/api/v1/patterns/{id}/replay", {
+        params: { path: { id } },
+        body: setupInput(setup),
+        signal,
+      }),
+    ),
+  replayInput: (id: string, sheet: SheetInput, signal?: AbortSignal) =>
+    read<Replay>(
+      client.POST("/api/v1/patterns/{id}/replay", { params: { path: { id } }, body: { sheet }, signal }),
+    ),
+  builds: () => read<BuildCard[]>(client.GET("/api/v1/builds")),
+  build: (id: number) => read<Build>(client.GET("/api/v1/builds/{id}", at(id))),
+  createBuild: (pattern: string, sheet: SheetInput, name: string) =>
+    read<Build>(client.POST("/api/v1/builds", { body: { pattern, sheet, ...(name ? { name } : {}) } })),
+  rename: (id: number, name: string) =>
+    read<Build>(client.PATCH("/api/v1/builds/{id}", { ...at(id), body: { name } })),
+  keepStep: (id: number, step: number) =>
+    read<Build>(client.PATCH("/api/v1/builds/{id}", { ...at(id), body: { step } })),
+  duplicate: (id: number) => read<Build>(client.POST("/api/v1/builds/{id}/duplicate", at(id))),
+  binBuild: (id: number) => read(client.DELETE("/api/v1/builds/{id}", at(id))),
+  restoreBuild: (id: number) => read<Build>(client.POST("/api/v1/builds/{id}/restore", at(id))),
+  setDraft: (id: number, setup: Setup) =>
+    read<Build>(client.PUT("/api/v1/builds/{id}/draft", { ...at(id), body: setupInput(setup) })),
+  discardDraft: (id: number) => read<Build>(client.DELETE("/api/v1/builds/{id}/draft", at(id))),
+  makeTweak: (id: number, why: string) =>
+    read<Build>(client.POST("/api/v1/builds/{id}/tweaks", { ...at(id), body: { why } })),
+  setWhy: (id: number, no: number, why: string) =>
+    read<Build>(
+      client.PATCH("/api/v1/builds/{id}/tweaks/{no}", { params: { path: { id, no } }, body: { why } }),
+    ),
+  makeChild: (id: number, name: string) =>
+    read<Build>(client.POST("/api/v1/builds/{id}/children", { ...at(id), body: name ? { name } : {} })),
+  logTrial: (id: number, trial: TrialInput) =>
+    read<Schemas["LoggedView"]>(client.POST("/api/v1/builds/{id}/trials", { ...at(id), body: trial })),
+  changeTrial: (id: number, trial: TrialInput) =>
+    read<Build>(client.PUT("/api/v1/trials/{id}", { ...at(id), body: trial })),
+  binTrial: (id: number) => read<Build>(client.DELETE("/api/v1/trials/{id}", at(id))),
+  restoreTrial: (id: number) => read<Build>(client.POST("/api/v1/trials/{id}/restore", at(id))),
+  papers: () => read<Paper[]>(client.GET("/api/v1/papers")),
+  addPaper: (name: string, sheet: SheetInput) =>
+    read<Paper>(client.POST("/api/v1/papers", { body: { name, sheet } })),
+  binPaper: (id: number) => read(client.DELETE("/api/v1/papers/{id}", at(id))),
+  restorePaper: (id: number) => read(client.POST("/api/v1/papers/{id}/restore", at(id))),
+  settings: () => read<Settings>(client.GET("/api/v1/settings")),
+  setSettings: (s: Settings) => read<Settings>(client.PUT("/api/v1/settings", { body: s })),
+  bin: () => read<Schemas["BinView"]>(client.GET("/api/v1/bin")),
+  addBundle: (bundle: Bundle) => read<Build>(client.POST("/api/v1/bundles", { body: bundle })),
+  async restoreBackup(file: Blob): Promise<{ kept: string }> {
+    const response = await fetch("/api/v1/backup", {
+      method: "POST",
+      headers: { "Content-Type": "application/octet-stream" },
+      body: file,
+    });
+    const body: unknown = await response.json();
+    const answer = response.ok
+      ? { data: body as { kept: string }, response }
+      : { error: body as Schemas["ErrorModel"], response };
+    return read<{ kept: string }>(Promise.resolve(answer));
+  },
+};

@@ -1,0 +1,198 @@
+import { useEffect, useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, type Step } from "../api/client";
+import { useShortcuts } from "../keys";
+import { Button, DoNow, Figure } from "../parts/controls";
+import { PaperPicture } from "../parts/PaperPicture";
+import { useUnits } from "../settings";
+import { inUnits, knobValue, length } from "../units";
+import { MatHead } from "./MatHead";
+import { DraftBox, Impossible, Knobs, Slip } from "./Slip";
+import type { Ready } from "./useBench";
+
+const names: Record<Step["op"], string> = {
+  crease: "crease and unfold",
+  valley: "valley fold",
+  mountain: "mountain fold",
+  turn: "turn over",
+  rotate: "rotate",
+  wing: "set the wings",
+};
+
+const dashes: Partial<Record<Step["op"], string>> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
+
+/** One step: the paper before, with what to do, and after. */
+export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
+  const { build, good, bench } = ready;
+  const units = useUnits();
+  const navigate = useNavigate();
+  const [layers, setLayers] = useState(false);
+  const s = good.steps[step - 1];
+  const last = good.steps.length;
+  const colours = { front: good.sheet.front, back: good.sheet.back };
+  const { change } = bench;
+  useShortcuts(
+    useMemo(() => {
+      const to = (n: number) =>
+        void navigate(n > last ? `/bench/${build.id}/set` : `/bench/${build.id}/fold/${Math.max(1, n)}`);
+      return [
+        { key: " ", label: "Next step", run: () => to(step + 1) },
+        { key: "ArrowRight", label: "Next step", run: () => to(step + 1) },
+        { key: "ArrowLeft", label: "Step before", run: () => to(step - 1) },
+        { key: "Home", label: "First step", run: () => to(1) },
+        { key: "End", label: "Last step", run: () => to(last) },
+        { key: "l", label: "Show or hide the layer map", run: () => setLayers((v) => !v) },
+      ];
+    }, [navigate, build.id, step, last]),
+  );
+  // A step that is looked at has its predecessors behind it; the last counts
+  // when the person goes on to the set-up.
+  const reached = step - 1;
+  useEffect(() => {
+    if (reached > build.step) void change(api.keepStep(build.id, reached));
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new step counts
+  }, [reached, build.id]);
+  if (!s) return null;
+  const before = step === 1 ? good.start : good.steps[step - 2]?.after;
+  const finish = async () => {
+    if (build.step < last) await change(api.keepStep(build.id, last));
+    void navigate(`/bench/${build.id}/set`);
+  };
+  const next = () => (step === last ? void finish() : void navigate(`/bench/${build.id}/fold/${step + 1}`));
+  const wing = s.op === "wing" && good.toy?.round;
+  return (
+    <>
+      <section aria-label="Mat" className="flex min-w-0 flex-col p-4 lg:p-6">
+        <MatHead ready={ready} />
+        <div className="grid grow items-stretch gap-4 sm:grid-cols-[3fr_2fr]">
+          <figure className="flex min-h-0 flex-col">
+            <figcaption className="title text-lg">Do this</figcaption>
+            {before && (
+              <PaperPicture
+                picture={before}
+                next={s.next}
+                colours={colours}
+                label={inUnits(s.describe, units)}
+                className="h-[21rem] w-full grow sm:h-[24rem] lg:h-[27rem]"
+              />
+            )}
+          </figure>
+          <figure className="flex min-h-0 flex-col">
+            <figcaption className="title flex items-center justify-between text-lg">
+              <span>{layers ? "Layers afterwards" : "It becomes this"}</span>
+              <label
+                className="flex items-center gap-2 font-text text-sm font-normal"
+                style={{ fontStretch: "normal" }}
+              >
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={layers}
+                  onChange={(e) => setLayers(e.target.checked)}
+                />
+                layer map
+              </label>
+            </figcaption>
+            <PaperPicture
+              picture={wing || s.after}
+              layers={layers && !wing ? s.layers : undefined}
+              showCentre={!layers}
+              colours={colours}
+              label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${s.max_layers} layers at the thickest`}
+              className="h-[15rem] w-full grow sm:h-[24rem] lg:h-[27rem]"
+            />
+            <p className="text-sm text-quiet">
+              {length(s.width_mm, units)} × {length(s.height_mm, units)}, {s.max_layers} layers at the
+              thickest. ◕ is the centre of mass.
+            </p>
+          </figure>
+        </div>
+      </section>
+      <Slip label="Slip">
+        <p className="flex items-center gap-3 text-quiet">
+          <span>
+            Step {step} of {last}
+          </span>
+          <span className="flex items-center gap-2 text-ink">
+            {dashes[s.op] && (
+              <svg viewBox="0 0 48 4" className="h-1 w-12" aria-hidden="true">
+                <path d="M0 2H48" stroke="currentColor" strokeWidth="2" strokeDasharray={dashes[s.op]} />
+              </svg>
+            )}
+            {names[s.op]}
+          </span>
+        </p>
+        <Impossible ready={ready} />
+        <div aria-live="polite">
+          <DoNow
+            note={
+              s.from && (
+                <p>
+                  ◆ {s.from} to ◆ {s.to}
+                </p>
+              )
+            }
+          >
+            {inUnits(s.say || s.text, units)}
+          </DoNow>
+        </div>
+        <StepFigure step={s} v={good.toy?.v_deg ?? 0} />
+        {(s.shift_mm !== 0 || s.tilt_deg !== 0) && (
+          <p>
+            The crease lies off its landmarks on purpose: {s.shift_mm !== 0 && length(s.shift_mm, units)}
+            {s.shift_mm !== 0 && s.tilt_deg !== 0 && " and "}
+            {s.tilt_deg !== 0 && `${knobValue(s.tilt_deg, "deg", units)} of slope`}, as the knobs below say.
+          </p>
+        )}
+        {s.looks && (
+          <p>
+            <b>It looks right when</b> {inUnits(s.looks, units)}.
+          </p>
+        )}
+        <Knobs ready={ready} only={(k) => k.steps.includes(step)} />
+        <DraftBoxIfMoved ready={ready} />
+        <div className="sticky bottom-0 -mx-5 mt-auto flex gap-3 border-t border-line bg-panel px-5 py-3">
+          <Button
+            className="grow"
+            disabled={step === 1}
+            onClick={() => void navigate(`/bench/${build.id}/fold/${step - 1}`)}
+          >
+            ← Back
+          </Button>
+          <Button weight="main" className="grow-2" onClick={next}>
+            {step === last ? "Done: set and balance" : "Next →"}
+          </Button>
+        </div>
+      </Slip>
+    </>
+  );
+}
+
+function DraftBoxIfMoved({ ready }: { ready: Ready }) {
+  return ready.build.tweaks.length > 0 || ready.build.changes.length > 0 ? <DraftBox ready={ready} /> : null;
+}
+
+/** The number that matters at this step. */
+function StepFigure({ step: s, v }: { step: Step; v: number }) {
+  const units = useUnits();
+  if (s.op === "wing") {
+    return (
+      <Figure value={knobValue(s.angle_deg, "deg", units)} unit="from the keel">
+        90° is level;{" "}
+        {v > 0
+          ? `this lifts each wing by ${knobValue(v, "deg", units)}`
+          : v < 0
+            ? `this lets each wing hang by ${knobValue(-v, "deg", units)}`
+            : "both wings lie flat"}
+        .
+      </Figure>
+    );
+  }
+  if (s.layers_folded === 0) return null;
+  return (
+    <Figure value={String(s.layers_folded)} unit={s.layers_folded === 1 ? "layer to fold" : "layers to fold"}>
+      {length(s.folded_mm, units, 2)} of paper at the crease
+      {s.layers_folded >= 6 ? ": press hard, with a nail or a ruler's edge." : "."}
+    </Figure>
+  );
+}

@@ -1,0 +1,168 @@
+import { useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { useShortcuts } from "../keys";
+import { Button, Choice, Figure } from "../parts/controls";
+import { PaperPicture } from "../parts/PaperPicture";
+import { useUnits } from "../settings";
+import { area, length, lengthValue, number } from "../units";
+import { MatHead } from "./MatHead";
+import { DraftBox, Impossible, Knobs, Slip } from "./Slip";
+import type { Ready } from "./useBench";
+
+type Look = "round" | "flat" | "layers";
+
+/** The finished toy: last bends, knobs, balance. */
+export function SetStretch({ ready }: { ready: Ready }) {
+  const { build, good, bench } = ready;
+  const units = useUnits();
+  const navigate = useNavigate();
+  const [look, setLook] = useState<Look>("round");
+  useShortcuts(
+    useMemo(
+      () => [
+        {
+          key: "l",
+          label: "Layer map or the toy in the round",
+          run: () => setLook((v) => (v === "layers" ? "round" : "layers")),
+        },
+        {
+          key: "ArrowRight",
+          label: "Go on to the throws",
+          run: () => void navigate(`/bench/${build.id}/try`),
+        },
+        {
+          key: "ArrowLeft",
+          label: "Back to the last step",
+          run: () => void navigate(`/bench/${build.id}/fold/${good.steps.length}`),
+        },
+      ],
+      [navigate, build.id, good.steps.length],
+    ),
+  );
+  const toy = good.toy;
+  const last = good.steps.at(-1);
+  if (!toy || !last) return null;
+  const colours = { front: good.sheet.front, back: good.sheet.back };
+  const v = toy.v_deg;
+  return (
+    <>
+      <section aria-label="Mat" className="flex min-w-0 flex-col p-4 lg:p-6">
+        <MatHead ready={ready} />
+        <Choice<Look>
+          label="On the mat"
+          value={look}
+          options={[
+            { value: "round", label: "In the round" },
+            { value: "flat", label: "Folded flat" },
+            { value: "layers", label: "Layers" },
+          ]}
+          onChange={setLook}
+        />
+        {look === "round" && toy.round && toy.behind ? (
+          <div className="grid grow sm:grid-cols-[3fr_2fr]">
+            <PaperPicture
+              picture={toy.round}
+              colours={colours}
+              showCentre
+              label="The glider from behind and above, with its centre of mass"
+              className="h-[16rem] w-full sm:h-[22rem] lg:h-[26rem]"
+            />
+            <figure className="flex flex-col justify-center">
+              <PaperPicture
+                picture={toy.behind}
+                colours={colours}
+                showCentre
+                label="The glider straight from behind"
+                className="h-[9rem] w-full"
+              />
+              <figcaption className="text-center text-sm text-quiet">
+                Straight from behind:{" "}
+                {v === 0
+                  ? "both wings level"
+                  : v > 0
+                    ? `each wing ${number(v)}° up`
+                    : `each wing ${number(-v)}° down`}
+              </figcaption>
+            </figure>
+          </div>
+        ) : (
+          <figure className="flex grow flex-col">
+            <PaperPicture
+              picture={last.after}
+              colours={colours}
+              showCentre={look !== "layers"}
+              layers={look === "layers" ? last.layers : undefined}
+              label={
+                look === "layers" ? `Layer map, up to ${last.max_layers} layers` : "The glider folded flat"
+              }
+              className="h-[20rem] w-full grow lg:h-[27rem]"
+            />
+            <figcaption className="text-center text-sm text-quiet">
+              {look === "layers"
+                ? "The number says how many layers lie there; the darker, the more."
+                : "◕ is the centre of mass of the toy folded flat."}
+            </figcaption>
+          </figure>
+        )}
+        <dl
+          className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4"
+          data-measures=""
+        >
+          <Measure name="Mass" value={`${number(toy.mass_g, 2)} g`} />
+          <Measure name="Length" value={length(toy.length_mm, units)} />
+          <Measure name="Span" value={length(toy.span_mm, units)} />
+          <Measure name="Wing area" value={area(toy.wing_area_mm2, units)} />
+          <Measure name="Keel depth" value={length(toy.keel_depth_mm, units)} />
+          <Measure name="Balance above keel" value={length(toy.com_up_mm, units)} />
+          <Measure
+            name="Thickest stack"
+            value={`${toy.max_layers} layers, ${length(toy.thickest_mm, units, 1)}`}
+          />
+          <Measure name="V of the wings" value={`${number(v)}°`} />
+        </dl>
+      </section>
+      <Slip label="Slip">
+        <h2 className="text-2xl">Set and balance</h2>
+        <Impossible ready={ready} />
+        <Figure value={lengthValue(toy.com_aft_mm, units)} unit={`${units} behind the nose`}>
+          That is where it balances, {number(toy.com_percent, 0)} % of its length. Computed from every layer,
+          for even paper without thickness.
+        </Figure>
+        <DraftBox ready={ready} />
+        <div>
+          <h3 className="text-lg">Knobs</h3>
+          <p className="text-sm text-quiet">
+            Set-up knobs are last bends. The others move a fold, so they need a new sheet once the toy has
+            been thrown.
+          </p>
+          <Knobs ready={ready} />
+        </div>
+        <div className="sticky bottom-0 -mx-5 mt-auto flex gap-3 border-t border-line bg-panel px-5 py-3">
+          <Button
+            className="grow"
+            onClick={() => void navigate(`/bench/${build.id}/fold/${good.steps.length}`)}
+          >
+            ← Back
+          </Button>
+          <Button
+            weight="main"
+            className="grow-2"
+            disabled={bench.view?.ok === false}
+            onClick={() => void navigate(`/bench/${build.id}/try`)}
+          >
+            Throw it →
+          </Button>
+        </div>
+      </Slip>
+    </>
+  );
+}
+
+function Measure({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt className="text-sm text-quiet">{name}</dt>
+      <dd className="title text-lg">{value}</dd>
+    </div>
+  );
+}

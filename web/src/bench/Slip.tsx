@@ -1,0 +1,158 @@
+import { useState, type ReactNode } from "react";
+import { useNavigate } from "react-router";
+import { api, type Change, type Knob } from "../api/client";
+import { Button, Caution, Field } from "../parts/controls";
+import { useUnits } from "../settings";
+import { inUnits, knobValue, length } from "../units";
+import { KnobDial } from "./KnobDial";
+import type { Ready } from "./useBench";
+
+/** The narrow sheet beside the mat: what to do or decide now. */
+export function Slip({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <section aria-label={label} className="flex flex-col gap-4 border-line bg-panel p-5 lg:border-l">
+      {children}
+    </section>
+  );
+}
+
+/** Says which step cannot be made, why, and what would work. */
+export function Impossible({ ready }: { ready: Ready }) {
+  const units = useUnits();
+  const { bench, setup } = ready;
+  const { view } = bench;
+  if (!view || view.ok || !view.error) return null;
+  const apply = (next: typeof setup) => {
+    bench.tryOut(next);
+    void bench.keep(next);
+  };
+  return (
+    <Caution
+      title={view.error.step > 0 ? `Step ${view.error.step} cannot be folded` : "This sheet will not do"}
+    >
+      <p className="mt-1">{inUnits(sentence(view.error.detail), units)}</p>
+      {view.advice.map((a) => (
+        <div key={a.label} className="mt-2">
+          {a.all ? (
+            <p>No single knob is to blame.</p>
+          ) : (
+            <p className="font-semibold">
+              {a.label}: works from {a.knob ? knobValue(a.min, a.unit, units) : length(a.min, units)} to{" "}
+              {a.knob ? knobValue(a.max, a.unit, units) : length(a.max, units)}.
+            </p>
+          )}
+          {a.knob && (
+            <Button
+              className="mt-1"
+              onClick={() => apply({ ...setup, knobs: { ...setup.knobs, [a.knob]: a.fix } })}
+            >
+              Set it to {knobValue(a.fix, a.unit, units)}
+            </Button>
+          )}
+        </div>
+      ))}
+      <Button className="mt-2" onClick={() => void bench.putBack()}>
+        Put back what was before
+      </Button>
+      <p className="mt-2 text-sm">The mat still shows the last set-up that works.</p>
+    </Caution>
+  );
+}
+
+const sentence = (s: string) => {
+  const t = s.charAt(0).toUpperCase() + s.slice(1);
+  return t.endsWith(".") ? t : `${t}.`;
+};
+
+/** Knobs that act on the set-up being tried out. */
+export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boolean }) {
+  const { bench, pattern, setup } = ready;
+  const knobs = only ? pattern.knobs.filter(only) : pattern.knobs;
+  const moved = (name: string, v: number) => ({ ...setup, knobs: { ...setup.knobs, [name]: v } });
+  return (
+    <div>
+      {knobs.map((k) => (
+        <KnobDial
+          key={k.name}
+          knob={k}
+          value={setup.knobs[k.name] ?? k.default}
+          onTry={(v) => bench.tryOut(moved(k.name, v))}
+          onKeep={(v) => void bench.keep(moved(k.name, v))}
+        />
+      ))}
+    </div>
+  );
+}
+
+export function changeWords(c: Change, units: "mm" | "in"): string {
+  if (c.knob === "sheet") return "another sheet";
+  return `${c.label} ${knobValue(c.from, c.unit, units)} → ${knobValue(c.to, c.unit, units)}`;
+}
+
+/** What becomes of moved knobs: a tweak, a child build, or nothing. */
+export function DraftBox({ ready }: { ready: Ready }) {
+  const units = useUnits();
+  const navigate = useNavigate();
+  const { bench, build } = ready;
+  const [why, setWhy] = useState("");
+  if (!build.draft) return null;
+  const next = build.tweaks.length + 1;
+  const child = async () => {
+    const b = await bench.change(api.makeChild(build.id, ""));
+    if (b) {
+      await bench.putBack();
+      void navigate(`/bench/${b.id}/fold/1`);
+    }
+  };
+  const settle = async () => {
+    const b = await bench.change(api.makeTweak(build.id, why));
+    if (b) setWhy("");
+  };
+  return (
+    <div className="border-2 border-ink p-3">
+      <p className="title text-lg">Draft</p>
+      {build.changes.length > 0 ? (
+        <ul className="mt-1 list-inside list-disc">
+          {build.changes.map((c) => (
+            <li key={c.knob}>{changeWords(c, units)}</li>
+          ))}
+        </ul>
+      ) : (
+        <p className="mt-1">As the pattern has it.</p>
+      )}
+      {build.needs_child ? (
+        <>
+          <p className="mt-2 text-sm text-quiet">
+            This toy has been thrown already. Another sheet or another hard fold is another toy, so its throws
+            are kept apart.
+          </p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button weight="main" onClick={() => void child()}>
+              Fold it anew as a child build
+            </Button>
+            <Button onClick={() => void bench.putBack()}>Put back</Button>
+          </div>
+        </>
+      ) : (
+        <>
+          {build.tweaks.length === 0 && (
+            <p className="mt-1 text-sm text-quiet">The first throw makes this tweak 1 by itself.</p>
+          )}
+          <Field
+            className="mt-2"
+            label="Why (may stay empty)"
+            value={why}
+            maxLength={500}
+            onChange={(e) => setWhy(e.target.value)}
+          />
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button weight="main" onClick={() => void settle()}>
+              Make it tweak {next}
+            </Button>
+            {build.changes.length > 0 && <Button onClick={() => void bench.putBack()}>Put back</Button>}
+          </div>
+        </>
+      )}
+    </div>
+  );
+}

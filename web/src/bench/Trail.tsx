@@ -1,0 +1,124 @@
+import { useEffect, useMemo, useRef, type ReactNode } from "react";
+import { Link, useNavigate } from "react-router";
+import { useShortcuts } from "../keys";
+import { PaperPicture } from "../parts/PaperPicture";
+import type { Ready, Stretch } from "./useBench";
+
+/** The whole work as one strip of small pictures: timeline and way to everywhere. */
+export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
+  const { build, good, pattern } = ready;
+  const colours = { front: good.sheet.front, back: good.sheet.back };
+  const base = `/bench/${build.id}`;
+  const strip = useRef<HTMLElement>(null);
+  const navigate = useNavigate();
+  useEffect(() => {
+    const now = strip.current?.querySelector<HTMLElement>("[aria-current]");
+    // Only the strip scrolls; scrollIntoView would move the page as well.
+    if (now && strip.current) {
+      strip.current.scrollLeft = now.offsetLeft - strip.current.clientWidth / 2 + now.clientWidth / 2;
+    }
+  }, [stretch, step]);
+  useShortcuts(
+    useMemo(
+      () => [
+        { key: "p", label: "Paper: choose another sheet", run: () => void navigate(`${base}/paper`) },
+        { key: "f", label: "Fold: the steps", run: () => void navigate(`${base}/fold/${step}`) },
+        { key: "b", label: "Set: last bends and balance", run: () => void navigate(`${base}/set`) },
+        { key: "t", label: "Try: log throws", run: () => void navigate(`${base}/try`) },
+      ],
+      [navigate, base, step],
+    ),
+  );
+  const stop = (
+    to: string,
+    current: boolean,
+    done: boolean,
+    label: string,
+    caption: ReactNode,
+    picture: ReactNode,
+  ) => (
+    <Link
+      key={to}
+      to={to}
+      aria-current={current ? "step" : undefined}
+      aria-label={label + (done ? ", done" : "")}
+      className={`flex w-[4.6rem] shrink-0 flex-col items-center px-1 pt-1 ${current ? "bg-panel" : "hover:bg-ground"}`}
+    >
+      <span className="flex h-14 w-full items-center justify-center lg:h-16">{picture}</span>
+      <span className="title text-sm">{caption}</span>
+      <span
+        className={`mt-auto block w-full ${current ? "h-2 bg-ink" : done ? "h-1 bg-tide" : "h-1 bg-line"}`}
+        aria-hidden="true"
+      />
+    </Link>
+  );
+  const toy = good.toy?.round;
+  return (
+    <nav
+      ref={strip}
+      aria-label="Trail"
+      className="relative flex h-[6.2rem] shrink-0 overflow-x-auto border-b border-line bg-trail px-2 lg:h-28 lg:px-5"
+    >
+      <Label>Paper</Label>
+      {stop(
+        `${base}/paper`,
+        stretch === "paper",
+        true,
+        "Paper",
+        "sheet",
+        <PaperPicture thin picture={good.start} colours={colours} label="" className="h-full w-full" />,
+      )}
+      <Label>Fold</Label>
+      {good.steps.map((s) =>
+        stop(
+          `${base}/fold/${s.no}`,
+          stretch === "fold" && step === s.no,
+          build.step >= s.no,
+          `Step ${s.no}`,
+          s.no,
+          <PaperPicture thin picture={s.after} colours={colours} label="" className="h-full w-full" />,
+        ),
+      )}
+      <Label>Set</Label>
+      {stop(
+        `${base}/set`,
+        stretch === "set",
+        build.step >= pattern.steps,
+        "Set",
+        build.draft ? "draft" : build.tweaks.length > 0 ? `tweak ${build.tweaks.length}` : "set",
+        toy && <PaperPicture thin picture={toy} colours={colours} label="" className="h-full w-full" />,
+      )}
+      <Label>Try</Label>
+      {stop(
+        `${base}/try`,
+        stretch === "try",
+        build.trials > 0,
+        `Try, ${build.trials} throws`,
+        build.trials,
+        <Dots n={Math.min(build.trials, 5)} />,
+      )}
+    </nav>
+  );
+}
+
+function Label({ children }: { children: string }) {
+  return (
+    <span
+      className="title flex shrink-0 items-center justify-center px-1 text-sm [writing-mode:vertical-rl]"
+      style={{ transform: "rotate(180deg)" }}
+    >
+      {children}
+    </span>
+  );
+}
+
+function Dots({ n }: { n: number }) {
+  return (
+    <svg viewBox="0 0 60 30" className="h-8 w-14" aria-hidden="true">
+      <path d="M2 20H58" stroke="var(--ink)" strokeWidth="1.5" />
+      {Array.from({ length: n }, (_, i) => (
+        <circle key={i} cx={30 + 5.5 * i} cy="20" r="3.5" fill="var(--tide)" />
+      ))}
+    </svg>
+  );
+}

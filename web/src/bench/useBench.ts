@@ -1,0 +1,102 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { toast } from "sonner";
+import { api, Problem, type Build, type Knob, type Replay, type Setup } from "../api/client";
+
+export type Stretch = "paper" | "fold" | "set" | "try";
+export const stretches: Stretch[] = ["paper", "fold", "set", "try"];
+
+const sameSetup = (a: Setup, b: Setup) => JSON.stringify(a) === JSON.stringify(b);
+
+/** A build, the set-up that is being tried out on it, and what that folds into. */
+export function useBench(id: number) {
+  const queries = useQueryClient();
+  const build = useQuery({ queryKey: ["build", id], queryFn: () => api.build(id), retry: false });
+  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  // What the hand is moving right now; null while it rests on what is saved.
+  const [edit, setEdit] = useState<Setup | null>(null);
+  const setup = edit ?? build.data?.setup;
+  const replay = useQuery({
+    queryKey: ["replay", build.data?.pattern, setup],
+    queryFn: ({ signal }) => {
+      if (!build.data || !setup) throw new Error("no build yet");
+      return api.replay(build.data.pattern, setup, signal);
+    },
+    enabled: build.data !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+  const view = replay.data;
+  // The last good state stays on the mat while a fold cannot be made.
+  const [good, setGood] = useState<Replay>();
+  if (view?.ok && view !== good) setGood(view);
+
+  const show = (b: Build) => {
+    queries.setQueryData(["build", b.id], b);
+    void queries.invalidateQueries({ queryKey: ["builds"] });
+  };
+  /** Runs a change of the build and says what was refused. */
+  const change = async (call: Promise<Build>): Promise<Build | undefined> => {
+    try {
+      const b = await call;
+      show(b);
+      return b;
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : "That did not work.");
+      return undefined;
+    }
+  };
+  const keep = async (next: Setup) => {
+    if (build.data && sameSetup(next, build.data.setup)) {
+      setEdit(null);
+      return;
+    }
+    try {
+      const b = await api.setDraft(id, next);
+      show(b);
+      setEdit((now) => (now && sameSetup(now, next) ? null : now));
+    } catch (e) {
+      // A set-up that cannot be folded is not kept; the slip says why.
+      if (!(e instanceof Problem && e.status === 422)) {
+        toast.error(e instanceof Error ? e.message : "The draft could not be kept.");
+      }
+    }
+  };
+  const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
+  const title = build.data?.name;
+  useEffect(() => {
+    if (title) document.title = `${title} · Tussock`;
+    return () => {
+      document.title = "Tussock";
+    };
+  }, [title]);
+  return {
+    build: build.data,
+    problem: build.error ?? replay.error,
+    pattern,
+    setup,
+    view,
+    good: view?.ok ? view : (good ?? view),
+    tryOut: setEdit,
+    keep,
+    change,
+    show,
+    putBack: async () => {
+      setEdit(null);
+      if (build.data?.draft) await change(api.discardDraft(id));
+    },
+  };
+}
+
+export type BenchState = ReturnType<typeof useBench>;
+
+/** A bench whose build, pattern and pictures are there. */
+export interface Ready {
+  bench: BenchState;
+  build: Build;
+  pattern: { id: string; title: string; steps: number; knobs: Knob[] };
+  setup: Setup;
+  good: Replay;
+}

@@ -1,0 +1,276 @@
+import { useId } from "react";
+import type { Overlay, Picture, Region } from "../api/client";
+
+export interface FaceColours {
+  front: string;
+  back: string;
+}
+
+/** Paper keeps its colours in both themes, so what is drawn on it stays dark. */
+const onPaper = "#10302f";
+
+const points = (p: number[]) => p.join(",");
+
+function lines(p: number[]): string {
+  let d = "";
+  for (let i = 0; i + 3 < p.length; i += 4) d += `M${p[i]} ${p[i + 1]}L${p[i + 2]} ${p[i + 3]}`;
+  return d;
+}
+
+const dashes: Record<string, string | undefined> = { valley: "9 6", mountain: "14 5 2.5 5", axis: "2 6" };
+
+/**
+ * Folded paper as the engine drew it: pieces in paint order, two faces, opened
+ * creases thin. Over it, when given, the next step or the layer map.
+ */
+export function PaperPicture({
+  picture,
+  colours,
+  label,
+  next,
+  view,
+  layers,
+  showCentre = false,
+  thin = false,
+  className = "",
+}: {
+  picture: Picture;
+  colours: FaceColours;
+  label: string;
+  next?: Overlay;
+  view?: number[];
+  layers?: Region[];
+  showCentre?: boolean;
+  thin?: boolean;
+  className?: string;
+}) {
+  const id = useId();
+  const [x = 0, y = 0, w = 1, h = 1] = view ?? next?.view ?? picture.view;
+  const size = Math.max(w, h);
+  const pad = size * (thin ? 0.03 : 0.07);
+  const edge = thin ? 0.75 : 1.25;
+  const deepest = layers ? Math.max(...layers.map((r) => r.layers)) : 1;
+  return (
+    <svg
+      role="img"
+      aria-label={label}
+      viewBox={`${x - pad} ${y - pad} ${w + 2 * pad} ${h + 2 * pad}`}
+      className={className}
+      preserveAspectRatio="xMidYMid meet"
+    >
+      {!thin && (
+        <defs>
+          <filter id={`${id}s`} x="-10%" y="-10%" width="125%" height="125%">
+            <feDropShadow
+              dx={size * 0.006}
+              dy={size * 0.008}
+              stdDeviation={size * 0.008}
+              floodColor="#10302f"
+              floodOpacity="0.28"
+            />
+          </filter>
+        </defs>
+      )}
+      <g
+        filter={thin ? undefined : `url(#${id}s)`}
+        stroke={onPaper}
+        strokeLinejoin="round"
+        strokeWidth={edge}
+      >
+        {picture.faces.map((f, i) => (
+          <g key={i}>
+            <polygon
+              points={points(f.points)}
+              fill={f.front ? colours.front : colours.back}
+              vectorEffect="non-scaling-stroke"
+            />
+            {f.creases && (
+              <path
+                d={lines(f.creases)}
+                strokeWidth={thin ? 0.5 : 0.9}
+                strokeOpacity="0.65"
+                fill="none"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+          </g>
+        ))}
+      </g>
+      {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
+      {next && <NextStep next={next} size={size} id={id} />}
+      {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
+    </svg>
+  );
+}
+
+function LayerMap({ regions, deepest, size }: { regions: Region[]; deepest: number; size: number }) {
+  return (
+    <g>
+      {regions.map((r, i) => {
+        const dark = r.layers / deepest;
+        return (
+          <polygon
+            key={i}
+            points={points(r.points)}
+            fill={onPaper}
+            fillOpacity={0.08 + 0.77 * dark}
+            stroke="#fdf8ea"
+            strokeWidth="0.6"
+            vectorEffect="non-scaling-stroke"
+          />
+        );
+      })}
+      {regions.map(
+        (r, i) =>
+          r.label && (
+            <text
+              key={i}
+              x={r.label[0]}
+              y={r.label[1]}
+              fontSize={size * 0.032}
+              fontWeight="800"
+              textAnchor="middle"
+              dominantBaseline="central"
+              fill="#10302f"
+              stroke="#fdf8ea"
+              strokeWidth={size * 0.009}
+              paintOrder="stroke"
+            >
+              {r.layers}
+            </text>
+          ),
+      )}
+    </g>
+  );
+}
+
+function NextStep({ next, size, id }: { next: Overlay; size: number; id: string }) {
+  return (
+    <g>
+      <defs>
+        <pattern
+          id={`${id}h`}
+          width={size * 0.02}
+          height={size * 0.02}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width={size * 0.007} height={size * 0.02} fill="#ff6b2c" fillOpacity="0.5" />
+        </pattern>
+      </defs>
+      {next.moving.map((m, i) => (
+        <polygon key={i} points={points(m.points)} fill={`url(#${id}h)`} />
+      ))}
+      {next.strokes.map((s, i) =>
+        s.kind === "meet" ? (
+          <g key={i}>
+            <polyline
+              points={points(s.points)}
+              fill="none"
+              stroke="#fdf8ea"
+              strokeWidth="7"
+              strokeOpacity="0.9"
+              vectorEffect="non-scaling-stroke"
+            />
+            <polyline
+              points={points(s.points)}
+              fill="none"
+              stroke={onPaper}
+              strokeWidth="3.5"
+              vectorEffect="non-scaling-stroke"
+            />
+          </g>
+        ) : (
+          <g key={i}>
+            <polyline
+              points={points(s.points)}
+              fill="none"
+              stroke="#fdf8ea"
+              strokeWidth="4.5"
+              strokeOpacity="0.85"
+              vectorEffect="non-scaling-stroke"
+            />
+            <polyline
+              points={points(s.points)}
+              fill="none"
+              stroke={onPaper}
+              strokeWidth="2"
+              strokeDasharray={dashes[s.kind]}
+              vectorEffect="non-scaling-stroke"
+            />
+          </g>
+        ),
+      )}
+      {next.arrows.map((a, i) => (
+        <NextArrow key={i} kind={a.kind} points={a.points} size={size} />
+      ))}
+      {next.signs.map((s, i) => (
+        <MeetSign key={i} at={s.at} r={size * 0.021} />
+      ))}
+    </g>
+  );
+}
+
+/** An arrow with a head that keeps its shape at any scale. */
+function NextArrow({ kind, points: p, size }: { kind: string; points: number[]; size: number }) {
+  const [x0 = 0, y0 = 0, cx = 0, cy = 0, x1 = 0, y1 = 0] = p;
+  const d = `M${x0} ${y0}Q${cx} ${cy} ${x1} ${y1}`;
+  const behind = kind === "behind";
+  const both = kind === "unfold" || kind === "turn";
+  return (
+    <g>
+      <path
+        d={d}
+        fill="none"
+        stroke="#fdf8ea"
+        strokeWidth="6"
+        strokeOpacity="0.8"
+        vectorEffect="non-scaling-stroke"
+      />
+      <path
+        d={d}
+        fill="none"
+        stroke={onPaper}
+        strokeWidth="2.5"
+        strokeDasharray={behind ? "7 5" : undefined}
+        vectorEffect="non-scaling-stroke"
+      />
+      <Head x={x1} y={y1} fromX={cx} fromY={cy} size={size} hollow={behind} />
+      {both && <Head x={x0} y={y0} fromX={cx} fromY={cy} size={size} hollow={kind === "unfold"} />}
+    </g>
+  );
+}
+
+function Head(p: { x: number; y: number; fromX: number; fromY: number; size: number; hollow: boolean }) {
+  const angle = (Math.atan2(p.y - p.fromY, p.x - p.fromX) * 180) / Math.PI;
+  return (
+    <path
+      d="M0 0-10-5.5-7.5 0-10 5.5z"
+      transform={`translate(${p.x} ${p.y}) rotate(${angle}) scale(${p.size * 0.0042})`}
+      fill={p.hollow ? "#fdf8ea" : onPaper}
+      stroke={onPaper}
+      strokeWidth="1.4"
+      strokeLinejoin="round"
+    />
+  );
+}
+
+/** The sign on the two things that are to meet. */
+function MeetSign({ at: [x = 0, y = 0], r }: { at: number[]; r: number }) {
+  return (
+    <g transform={`translate(${x} ${y}) scale(${r})`}>
+      <path d="M0-1 .9 0 0 1-.9 0z" fill="#ff6b2c" stroke={onPaper} strokeWidth=".22" />
+      <circle r=".22" fill={onPaper} />
+    </g>
+  );
+}
+
+/** The customary sign of a centre of mass. */
+function Centre({ at: [x = 0, y = 0], r }: { at: number[]; r: number }) {
+  return (
+    <g transform={`translate(${x} ${y}) scale(${r})`} data-centre="">
+      <circle r="1" fill="#fdf8ea" stroke={onPaper} strokeWidth=".16" />
+      <path d="M0 0V-1A1 1 0 0 1 1 0zM0 0V1A1 1 0 0 1-1 0z" fill={onPaper} />
+    </g>
+  );
+}

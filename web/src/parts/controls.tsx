@@ -1,0 +1,136 @@
+import { useId, type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode } from "react";
+
+type Weight = "main" | "plain" | "now" | "bare";
+
+const weights: Record<Weight, string> = {
+  main: "border-2 border-ink bg-ink text-panel",
+  plain: "border-2 border-ink bg-panel text-ink hover:bg-ground",
+  now: "border-2 border-on-mark bg-buoy text-on-mark",
+  bare: "underline decoration-1 underline-offset-4 hover:decoration-2",
+};
+
+export function Button({
+  weight = "plain",
+  className = "",
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+  const size = weight === "bare" ? "py-1" : "min-h-11 px-4 py-2";
+  return (
+    <button
+      type="button"
+      {...rest}
+      className={`${size} ${weights[weight]} font-semibold disabled:opacity-60 ${className}`}
+    />
+  );
+}
+
+export function Field({
+  label,
+  hint,
+  problem,
+  unit,
+  className = "",
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & {
+  label: string;
+  hint?: string;
+  problem?: string;
+  unit?: string;
+}) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="block text-sm font-semibold">
+        {label}
+      </label>
+      <div className="flex items-center gap-2">
+        <input
+          autoComplete="off"
+          {...rest}
+          id={id}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={(problem ?? hint) ? `${id}-more` : undefined}
+          className="min-h-11 w-full min-w-0 border-2 border-ink bg-panel px-3 py-2 text-ink"
+        />
+        {unit && <span className="shrink-0 text-quiet">{unit}</span>}
+      </div>
+      {(problem ?? hint) && (
+        <p
+          id={`${id}-more`}
+          className={problem ? "mt-1 bg-caution px-2 py-1 text-sm text-on-mark" : "mt-1 text-sm text-quiet"}
+        >
+          {problem ?? hint}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A caution: yellow ground, ink text, and the word. */
+export function Caution({ children, title }: { children?: ReactNode; title: string }) {
+  return (
+    <div role="alert" className="border-2 border-on-mark bg-caution p-3 text-on-mark">
+      <p className="title text-lg">{title}</p>
+      {children}
+    </div>
+  );
+}
+
+/** The one thing to do now. */
+export function DoNow({ children, note }: { children: ReactNode; note?: ReactNode }) {
+  return (
+    <div className="border-2 border-on-mark bg-buoy p-4 text-on-mark">
+      <p className="title text-[1.45rem]">{children}</p>
+      {note && <div className="mt-2 font-semibold">{note}</div>}
+    </div>
+  );
+}
+
+/** The number that matters, very large, with its unit and what it means. */
+export function Figure({ value, unit, children }: { value: string; unit: string; children?: ReactNode }) {
+  return (
+    <div>
+      <p>
+        <span className="figure text-6xl">{value}</span> <span className="title text-xl">{unit}</span>
+      </p>
+      {children && <p className="mt-1 text-quiet">{children}</p>}
+    </div>
+  );
+}
+
+/** A choice of a few, shown side by side. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: { value: T; label: string }[];
+  onChange: (v: T) => void;
+}) {
+  const name = useId();
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold">{label}</legend>
+      <div className="flex flex-wrap">
+        {options.map((o) => (
+          <label
+            key={o.value}
+            className="-ml-0.5 flex min-h-11 cursor-pointer items-center gap-2 border-2 border-ink bg-panel px-3 first:ml-0 has-checked:bg-ink has-checked:text-panel has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-tide"
+          >
+            <input
+              type="radio"
+              name={name}
+              className="sr-only"
+              checked={o.value === value}
+              onChange={() => onChange(o.value)}
+            />
+            {o.label}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,66 @@
+import { Link, Navigate, useParams } from "react-router";
+import { FoldStretch } from "../bench/FoldStretch";
+import { PaperStretch } from "../bench/PaperStretch";
+import { SetStretch } from "../bench/SetStretch";
+import { Trail } from "../bench/Trail";
+import { TryStretch } from "../bench/TryStretch";
+import { stretches, useBench, type Ready, type Stretch } from "../bench/useBench";
+
+/** One build: trail, mat and slip. The address holds build, stretch and step. */
+export function Bench() {
+  const { build: id = "", stretch, step } = useParams();
+  return <OneBench key={id} id={Number(id)} stretch={stretch} step={Number(step ?? "1")} />;
+}
+
+function OneBench({ id, stretch, step }: { id: number; stretch: string | undefined; step: number }) {
+  const bench = useBench(id);
+  const { build, pattern, setup, good } = bench;
+  if (bench.problem && !build) {
+    return (
+      <main id="main" className="p-8">
+        <h1 className="text-3xl">This build is not on the bench.</h1>
+        <p className="mt-2">{bench.problem.message}</p>
+        <p className="mt-4 flex gap-4">
+          <Link to="/" className="underline">
+            Go to the shelf
+          </Link>
+          <Link to="/bin" className="underline">
+            Look into the bin
+          </Link>
+        </p>
+      </main>
+    );
+  }
+  if (!build || !pattern || !setup || !good) return <main id="main" className="grow" aria-busy="true" />;
+  const known = stretches.find((s) => s === stretch);
+  if (!known) {
+    const to = build.trials > 0 || build.step >= pattern.steps ? "try" : `fold/${Math.max(1, build.step)}`;
+    return <Navigate to={`/bench/${id}/${to}`} replace />;
+  }
+  const ready: Ready = { bench, build, pattern, setup, good };
+  const at = Math.min(Math.max(1, Number.isInteger(step) ? step : 1), pattern.steps);
+  return (
+    <>
+      <Trail ready={ready} stretch={known} step={at} />
+      <main
+        id="main"
+        className="grid grow content-start lg:grid-cols-[minmax(0,1fr)_23.25rem] lg:content-stretch"
+      >
+        <Content ready={ready} stretch={known} step={at} />
+      </main>
+    </>
+  );
+}
+
+function Content({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
+  switch (stretch) {
+    case "paper":
+      return <PaperStretch ready={ready} />;
+    case "fold":
+      return <FoldStretch ready={ready} step={step} />;
+    case "set":
+      return <SetStretch ready={ready} />;
+    case "try":
+      return <TryStretch ready={ready} />;
+  }
+}

@@ -1,0 +1,73 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { toast } from "sonner";
+import { api } from "../api/client";
+import { Button, Caution } from "../parts/controls";
+import { useUnits } from "../settings";
+import { distance, number } from "../units";
+
+/** What has been thrown away, and how to get it back. */
+export function Bin() {
+  const units = useUnits();
+  const queries = useQueryClient();
+  const bin = useQuery({ queryKey: ["bin"], queryFn: api.bin, staleTime: 0 });
+  const restore = async (what: string, call: Promise<unknown>) => {
+    try {
+      await call;
+      await queries.invalidateQueries();
+      toast(`${what} is back`);
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : "It could not be restored.");
+    }
+  };
+  const { builds = [], trials = [], papers = [] } = bin.data ?? {};
+  const row = "flex items-center justify-between gap-4 border-t border-line py-2";
+  return (
+    <main id="main" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
+      <h1 className="text-3xl">Bin</h1>
+      {bin.error && <Caution title="The bin cannot be shown">{bin.error.message}</Caution>}
+      {bin.data && builds.length + trials.length + papers.length === 0 && (
+        <p className="mt-2 text-lg">
+          The bin is empty. What you throw away lies here until you take it back.
+        </p>
+      )}
+      <ul className="mt-3">
+        {builds.map((b) => (
+          <li key={`b${b.id}`} className={row}>
+            <span>
+              <b>{b.name}</b>, a build of {b.title} with {b.trials} throws
+            </span>
+            <Button
+              onClick={() => void restore(b.name, api.restoreBuild(b.id))}
+              aria-label={`Restore ${b.name}`}
+            >
+              Restore
+            </Button>
+          </li>
+        ))}
+        {trials.map((t) => (
+          <li key={`t${t.id}`} className={row}>
+            <span>
+              A throw
+              {t.distance_m !== undefined && ` of ${distance(t.distance_m, units)}`}
+              {t.time_s !== undefined && `, ${number(t.time_s)} s`}, {t.build_name}, tweak {t.tweak}
+            </span>
+            <Button onClick={() => void restore("The throw", api.restoreTrial(t.id))}>Restore</Button>
+          </li>
+        ))}
+        {papers.map((p) => (
+          <li key={`p${p.id}`} className={row}>
+            <span>
+              <b>{p.name}</b>, a paper
+            </span>
+            <Button
+              onClick={() => void restore(p.name, api.restorePaper(p.id))}
+              aria-label={`Restore ${p.name}`}
+            >
+              Restore
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

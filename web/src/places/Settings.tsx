@@ -1,0 +1,167 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, type Bundle } from "../api/client";
+import { Button, Caution, Choice } from "../parts/controls";
+import { useSettings } from "../settings";
+
+/** Units, hand, theme; everything in one file and back. */
+export function SettingsPlace() {
+  const { settings: s, change } = useSettings();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState("");
+  const [said, setSaid] = useState("");
+  const [waiting, setWaiting] = useState<File | null>(null);
+  const attempt = async (work: () => Promise<string>) => {
+    setProblem("");
+    setSaid("");
+    try {
+      setSaid(await work());
+    } catch (e) {
+      setProblem(
+        e instanceof SyntaxError
+          ? "This file is not a Tussock build: it is no JSON."
+          : e instanceof Error
+            ? e.message
+            : "That did not work.",
+      );
+    }
+  };
+  const readBuild = (file: File) =>
+    attempt(async () => {
+      // The server checks every value; nothing of the file is trusted here.
+      const b = await api.addBundle(JSON.parse(await file.text()) as Bundle);
+      await queries.invalidateQueries();
+      void navigate(`/bench/${b.id}`);
+      return `${b.name} is on the bench.`;
+    });
+  const restore = (file: File) =>
+    attempt(async () => {
+      const { kept } = await api.restoreBackup(file);
+      await queries.invalidateQueries();
+      setWaiting(null);
+      return `Everything is as in the backup. What was there before is kept in ${kept}.`;
+    });
+  const box = "border border-line bg-panel p-5";
+  return (
+    <main id="main" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
+      <h1 className="text-3xl">Settings</h1>
+      {problem && (
+        <div className="mt-4">
+          <Caution title="That did not work">{problem}</Caution>
+        </div>
+      )}
+      <p role="status" className="mt-2 font-semibold text-tide">
+        {said}
+      </p>
+      <div className="mt-3 grid gap-4 md:grid-cols-2">
+        <section className={`${box} space-y-4`}>
+          <h2 className="text-2xl">You</h2>
+          <Choice
+            label="Units"
+            value={s.units}
+            options={[
+              { value: "mm", label: "mm" },
+              { value: "in", label: "inch, to 1/16" },
+            ]}
+            onChange={(units) => change({ units })}
+          />
+          <Choice
+            label="Folding hand"
+            value={s.hand}
+            options={[
+              { value: "right", label: "Right" },
+              { value: "left", label: "Left" },
+            ]}
+            onChange={(hand) => change({ hand })}
+          />
+          <Choice
+            label="Fingers of"
+            value={s.finger}
+            options={[
+              { value: "adult", label: "An adult" },
+              { value: "child", label: "A child" },
+            ]}
+            onChange={(finger) => change({ finger })}
+          />
+          <p className="text-sm text-quiet">
+            A left hand finds the slip on its side of the mat. How finely you fold will count once Tussock
+            works out the cost of a slip.
+          </p>
+          <Choice
+            label="Theme"
+            value={s.theme}
+            options={[
+              { value: "auto", label: "As this machine" },
+              { value: "light", label: "Day" },
+              { value: "dark", label: "Night" },
+            ]}
+            onChange={(theme) => change({ theme })}
+          />
+        </section>
+        <section className={`${box} space-y-4`}>
+          <h2 className="text-2xl">Files</h2>
+          <div>
+            <h3 className="text-lg">One build</h3>
+            <p className="text-sm text-quiet">
+              Save a build from its own menu on the bench. Reading it back makes a new build and changes no
+              other.
+            </p>
+            <FilePick
+              label="Read a build from a file"
+              accept=".json,application/json"
+              onPick={(f) => void readBuild(f)}
+            />
+          </div>
+          <div>
+            <h3 className="text-lg">Everything</h3>
+            <p className="mb-2 text-sm text-quiet">
+              All builds, tweaks, throws, papers and settings in one file.
+            </p>
+            <a
+              href="/api/v1/backup"
+              download
+              className="inline-flex min-h-11 items-center border-2 border-ink bg-panel px-4 font-semibold hover:bg-ground"
+            >
+              Save everything to a file
+            </a>
+            <FilePick label="Read everything back" accept=".tussock" onPick={setWaiting} />
+            {waiting && (
+              <div className="mt-3 border-2 border-ink p-3">
+                <p>
+                  Replace everything here by <b>{waiting.name}</b>? What is here now is kept in a file beside
+                  the data.
+                </p>
+                <div className="mt-2 flex gap-2">
+                  <Button weight="main" onClick={() => void restore(waiting)}>
+                    Replace everything
+                  </Button>
+                  <Button onClick={() => setWaiting(null)}>Leave it</Button>
+                </div>
+              </div>
+            )}
+          </div>
+        </section>
+      </div>
+    </main>
+  );
+}
+
+function FilePick({ label, accept, onPick }: { label: string; accept: string; onPick: (f: File) => void }) {
+  return (
+    <label className="mt-2 block">
+      <span className="block text-sm font-semibold">{label}</span>
+      <input
+        type="file"
+        accept={accept}
+        className="w-full border border-line p-2"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = "";
+          if (file) onPick(file);
+        }}
+      />
+    </label>
+  );
+}

@@ -1,0 +1,146 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, type BuildCard, type Pattern } from "../api/client";
+import { Caution } from "../parts/controls";
+import { PaperPicture } from "../parts/PaperPicture";
+import { useUnits } from "../settings";
+import { offerUndo } from "../undo";
+import { distance, sheetSize } from "../units";
+
+const ways: Record<Pattern["moves"], string> = {
+  fly: "Fly",
+  hop: "Hop",
+  flap: "Flap",
+  spin: "Spin",
+  reveal: "Reveal",
+};
+
+const plain = { front: "#fdf8ea", back: "#b5c9c4" };
+
+/** The start: builds on the bench, and the patterns there are. */
+export function Shelf() {
+  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  const builds = useQuery({ queryKey: ["builds"], queryFn: api.builds, staleTime: 0 });
+  const problem = patterns.error ?? builds.error;
+  const moves = [...new Set(patterns.data?.map((p) => p.moves))];
+  return (
+    <main id="main" className="mx-auto w-full max-w-[80rem] grow p-4 sm:p-6">
+      {problem && <Caution title="The shelf cannot be shown">{problem.message}</Caution>}
+      <h1 className="text-3xl">On the bench</h1>
+      {builds.data?.length === 0 && (
+        <p className="mt-2 max-w-prose text-lg">
+          Nothing yet. Choose a pattern below, say which sheet you have, and fold along.
+        </p>
+      )}
+      <ul className="mt-3 grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+        {builds.data?.map((b) => (
+          <OnBench key={b.id} build={b} />
+        ))}
+      </ul>
+      {moves.map((m) => (
+        <section key={m} className="mt-8" aria-labelledby={`way-${m}`}>
+          <h2 id={`way-${m}`} className="border-b-2 border-ink pb-1 text-3xl">
+            {ways[m]}
+          </h2>
+          <ul className="mt-4 grid gap-5 lg:grid-cols-2">
+            {patterns.data
+              ?.filter((p) => p.moves === m)
+              .map((p) => (
+                <Card key={p.id} pattern={p} />
+              ))}
+          </ul>
+        </section>
+      ))}
+    </main>
+  );
+}
+
+function OnBench({ build: b }: { build: BuildCard }) {
+  const units = useUnits();
+  const queries = useQueryClient();
+  const refresh = () => queries.invalidateQueries({ queryKey: ["builds"] });
+  const bin = async () => {
+    await api.binBuild(b.id);
+    await refresh();
+    offerUndo(`${b.name} is in the bin`, async () => {
+      await api.restoreBuild(b.id);
+      await refresh();
+    });
+  };
+  const d = b.distance;
+  return (
+    <li className="flex border border-line bg-panel">
+      <Link to={`/bench/${b.id}`} className="grow p-3 hover:bg-ground">
+        <span className="title block text-xl">{b.name}</span>
+        <span className="block text-sm text-quiet">
+          {b.title}, {b.size || sheetSize(b.sheet.width_mm, b.sheet.height_mm, units)}
+          {b.parent_id ? ", child build" : ""}
+        </span>
+        {d.n > 0 ? (
+          <span className="mt-1 block">
+            <span className="figure text-3xl text-tide">{distance(d.median, units)}</span>{" "}
+            <span className="text-sm text-quiet">
+              median of {d.n}, best {distance(d.best, units)}
+            </span>
+          </span>
+        ) : (
+          <span className="mt-1 block text-quiet">
+            {b.step === 0
+              ? "not begun"
+              : b.step < b.steps
+                ? `folded to step ${b.step} of ${b.steps}`
+                : "folded, not thrown yet"}
+          </span>
+        )}
+      </Link>
+      <button
+        type="button"
+        className="border-l border-line px-3 text-sm text-quiet hover:bg-ground"
+        aria-label={`Put ${b.name} into the bin`}
+        onClick={() => void bin()}
+      >
+        Bin
+      </button>
+    </li>
+  );
+}
+
+function Card({ pattern: p }: { pattern: Pattern }) {
+  const units = useUnits();
+  return (
+    <li className="border border-line bg-panel">
+      <Link to={`/start/${p.id}`} className="flex h-full flex-col sm:flex-row">
+        <div className="flex shrink-0 items-center justify-center bg-ground p-2 sm:w-64">
+          {p.picture && (
+            <PaperPicture
+              picture={p.picture}
+              colours={plain}
+              label={`${p.title}, finished`}
+              className="h-44 w-full"
+            />
+          )}
+        </div>
+        <div className="flex grow flex-col p-4">
+          <h3 className="text-3xl">{p.title}</h3>
+          <p className="mt-1 text-lg">{p.good}.</p>
+          <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 text-sm">
+            <dt className="text-quiet">Sheet</dt>
+            <dd>
+              {p.size && `${p.size}, `}
+              {sheetSize(p.width_mm, p.height_mm, units)}
+            </dd>
+            <dt className="text-quiet">Steps</dt>
+            <dd>
+              {p.steps}, about {p.minutes} minutes
+            </dd>
+            <dt className="text-quiet">Thickest stack</dt>
+            <dd>{p.thickest} layers</dd>
+          </dl>
+          <span className="mt-4 self-start border-2 border-on-mark bg-buoy px-4 py-2 font-semibold text-on-mark">
+            Fold a {p.title}
+          </span>
+        </div>
+      </Link>
+    </li>
+  );
+}

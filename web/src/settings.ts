@@ -1,0 +1,36 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, type Settings } from "./api/client";
+import type { Units } from "./units";
+
+const first: Settings = { units: "mm", hand: "right", finger: "adult", theme: "auto" };
+
+/** A person's choices and how to change them; changes show at once. */
+export function useSettings() {
+  const queries = useQueryClient();
+  const { data } = useQuery({ queryKey: ["settings"], queryFn: api.settings });
+  const change = useMutation({
+    mutationFn: (part: Partial<Settings>) => api.setSettings({ ...(data ?? first), ...part }),
+    onMutate: (part) => {
+      queries.setQueryData<Settings>(["settings"], (old) => ({ ...(old ?? first), ...part }));
+    },
+    onError: () => queries.invalidateQueries({ queryKey: ["settings"] }),
+  });
+  return { settings: data ?? first, change: change.mutate };
+}
+
+export const useUnits = (): Units => useSettings().settings.units;
+
+/** Puts the theme on the page; "auto" follows the machine. */
+export function useTheme(theme: Settings["theme"]) {
+  useEffect(() => {
+    const dark = window.matchMedia("(prefers-color-scheme: dark)");
+    const apply = () => {
+      document.documentElement.dataset.theme =
+        theme === "dark" || (theme === "auto" && dark.matches) ? "dark" : "light";
+    };
+    apply();
+    dark.addEventListener("change", apply);
+    return () => dark.removeEventListener("change", apply);
+  }, [theme]);
+}

@@ -1,0 +1,97 @@
+// The one place where numbers become words. The API speaks mm, m, s, g and
+// degrees; here they get the person's units.
+
+export type Units = "mm" | "in";
+
+const mmPerInch = 25.4;
+const sixteenths = 16;
+
+/** A number with at most the given decimals and no trailing zeros. */
+export function number(v: number, decimals = 1): string {
+  const s = v.toFixed(decimals);
+  const short = s.includes(".") ? s.replace(/\.?0+$/, "") : s;
+  return (short === "-0" ? "0" : short).replace("-", "−");
+}
+
+/** Inches as a fraction to 1/16, such as 8 1/2. */
+export function inches(mm: number): string {
+  const n = Math.round((Math.abs(mm) / mmPerInch) * sixteenths);
+  const sign = mm < 0 && n > 0 ? "−" : "";
+  const whole = Math.floor(n / sixteenths);
+  let top = n % sixteenths;
+  let bottom = sixteenths;
+  while (top > 0 && top % 2 === 0) {
+    top /= 2;
+    bottom /= 2;
+  }
+  if (top === 0) return sign + String(whole);
+  return `${sign}${whole > 0 ? `${whole} ` : ""}${top}/${bottom}`;
+}
+
+export function lengthValue(mm: number, units: Units, decimals = 1): string {
+  return units === "mm" ? number(mm, decimals) : inches(mm);
+}
+
+export function length(mm: number, units: Units, decimals = 1): string {
+  return `${lengthValue(mm, units, decimals)} ${units}`;
+}
+
+/** Areas in cm² or square inches. */
+export function area(mm2: number, units: Units): string {
+  return units === "mm" ? `${number(mm2 / 100, 0)} cm²` : `${number(mm2 / (mmPerInch * mmPerInch), 1)} sq in`;
+}
+
+export const sheetSize = (widthMM: number, heightMM: number, units: Units) =>
+  `${lengthValue(widthMM, units)} × ${lengthValue(heightMM, units)} ${units}`;
+
+/** A knob's value with its unit. */
+export function knobValue(v: number, unit: string, units: Units): string {
+  if (unit === "mm") return length(v, units);
+  if (unit === "deg") return `${number(v)}°`;
+  return number(v, 3);
+}
+
+/** Sentences from the engine carry mm; this gives them in the person's units. */
+export function inUnits(text: string, units: Units): string {
+  if (units === "mm") return text;
+  return text.replace(/(-?\d+(?:\.\d+)?) mm/g, (_, n: string) => length(Number(n), units));
+}
+
+/** Distances and heights in the hall: metres, or feet and inches. */
+export function distance(m: number, units: Units): string {
+  if (units === "mm") return `${m.toFixed(1)} m`;
+  const all = Math.round((m * 1000) / mmPerInch);
+  return `${Math.floor(all / 12)} ft ${all % 12} in`;
+}
+
+/**
+ * What a person typed for a number, in the unit of the field: 12, 12.5, 12,5,
+ * 8 1/2 or 1/4. undefined when it is no number.
+ */
+export function parseNumber(text: string): number | undefined {
+  const t = text.trim().replace(",", ".").replace("−", "-");
+  const fraction = /^(-?)(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)$/.exec(t);
+  if (fraction) {
+    const [, sign, whole, top, bottom] = fraction;
+    if (Number(bottom) === 0) return undefined;
+    const v = Number(whole ?? 0) + Number(top) / Number(bottom);
+    return sign ? -v : v;
+  }
+  return /^-?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) : undefined;
+}
+
+/** A typed length in the person's unit, or with its own ("12 mm", "3cm", '1/2"'), in mm. */
+export function parseLength(text: string, units: Units): number | undefined {
+  const m = /^(.*?)\s*(mm|cm|in|")?$/i.exec(text.trim());
+  const v = parseNumber(m?.[1] ?? "");
+  if (v === undefined) return undefined;
+  switch ((m?.[2] ?? units).toLowerCase()) {
+    case "cm":
+      return v * 10;
+    case "in":
+    case '"':
+      return v * mmPerInch;
+    default:
+      return v;
+  }
+}
