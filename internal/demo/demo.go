@@ -57,16 +57,16 @@ var stories = []story{
 		{why: "Same folds on the wider form", n: 7, mean: 5.6, sd: 0.8, seen: []string{"turned right", "dived"}, chance: 0.6},
 		{set: map[string]float64{"wing": 82}, why: "Copying Ilse", n: 6, mean: 6.4, sd: 0.7, seen: []string{"glided"}, chance: 0.4},
 	}},
-	{pattern: "shelduck", name: "Shelduck at slack water", thrower: "Marek of the Grebe", sheet: leaflet, day: 272, step: 14, tweaks: []tweak{
+	{pattern: "shelduck", name: "Shelduck at slack water", thrower: "Marek of the Grebe", sheet: leaflet, day: 272, step: 12, tweaks: []tweak{
 		{why: "First try", n: 8, mean: 5.2, sd: 0.9, seen: []string{"stalled"}, chance: 0.8},
 		{set: map[string]float64{"wing": 84}, why: "A flat V against the wobble", n: 8, mean: 6.3, sd: 0.8, seen: []string{"stalled", "glided"}, chance: 0.6},
 		{set: map[string]float64{"wing": 80}, why: "And a bit more", n: 9, mean: 7.0, sd: 0.6, seen: []string{"glided"}, chance: 0.7},
 	}},
-	{pattern: "shelduck", name: "Shelduck, deep keel", thrower: "Marek of the Grebe", sheet: leaflet, day: 300, step: 14, parent: 4, parentTweak: 3,
+	{pattern: "shelduck", name: "Shelduck, deep keel", thrower: "Marek of the Grebe", sheet: leaflet, day: 300, step: 12, parent: 4, parentTweak: 3,
 		draft: map[string]float64{"wing": 76, "depth": 32}, tweaks: []tweak{
 			{set: map[string]float64{"wing": 80, "depth": 32}, why: "More keel, to fly straight past the ticket machine", n: 9, mean: 7.8, sd: 0.5, seen: []string{"glided"}, chance: 0.7},
 		}},
-	{pattern: "shelduck", name: "Parcel Shelduck", thrower: "Tova, car deck", sheet: wrap, day: 293, step: 14, tweaks: []tweak{
+	{pattern: "shelduck", name: "Parcel Shelduck", thrower: "Tova, car deck", sheet: wrap, day: 293, step: 12, tweaks: []tweak{
 		{set: map[string]float64{"drop": 8}, why: "Heavy wrap, so a shorter nose", n: 6, mean: 4.9, sd: 0.9, seen: []string{"dived", "hit something"}, chance: 0.7},
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},

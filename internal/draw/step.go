@@ -92,7 +92,7 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(foot.Add(dir.Scale(lo-over)), foot.Add(dir.Scale(hi+over)))})
 	}
 	from, to := o.meeting(d, parts)
-	o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box.Centre())})
+	o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box)})
 }
 
 // meeting marks what is brought to what, and gives the ends of the arrow.
@@ -107,9 +107,9 @@ func (o *Overlay) meeting(d sequence.Done, parts []geom.Polygon) (from, to geom.
 		at := m.At
 		if m.Line {
 			o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(m.Along.A, m.Along.B)})
-			if i == 1 && !d.Meets[0].Line {
-				at = to
-			}
+		}
+		if i == 1 {
+			at = to // where it lands, not the middle of the line it lands on
 		}
 		o.Signs = append(o.Signs, Sign{xy(at)})
 	}
@@ -136,17 +136,18 @@ func farthest(d sequence.Done, parts []geom.Polygon) geom.Vec {
 	return sum.Scale(1 / n)
 }
 
-// curve bows an arrow away from the middle of the toy.
-func curve(from, to, centre geom.Vec) []float64 {
+// curve bows an arrow away from the middle of the toy. It leaves a little room
+// at both ends for the signs of what meets.
+func curve(from, to geom.Vec, b geom.Box) []float64 {
 	mid := geom.Mid(from, to)
 	bow := to.Sub(from).Left().Scale(0.28)
-	if mid.Add(bow).Dist(centre) < mid.Sub(bow).Dist(centre) {
+	if c := b.Centre(); mid.Add(bow).Dist(c) < mid.Sub(bow).Dist(c) {
 		bow = bow.Scale(-1)
 	}
-	// Stop a little short, so that the head points at the landmark and leaves
-	// its sign free.
-	gap := 0.04
-	return flatPoints(from.Lerp(to, gap), mid.Add(bow), to.Lerp(from, gap))
+	control := mid.Add(bow)
+	room := math.Min(0.035*math.Max(b.Width(), b.Height()), 0.25*from.Dist(to))
+	toward := func(a geom.Vec) geom.Vec { return a.Add(control.Sub(a).Unit().Scale(room)) }
+	return flatPoints(toward(from), control, toward(to))
 }
 
 func (o *Overlay) turn(b geom.Box, axis geom.Line) {

@@ -167,7 +167,11 @@ func (n lineName) held(r *run) (geom.Vec, *fold.Error) {
 
 type linePair struct{ a, b pointExpr }
 
+// words of two landmarks that lie on one named line of the paper are that line's.
 func (e linePair) words(r *run) string {
+	if name := r.lineOn(e.a, e.b); name != "" {
+		return r.pat.Called(name)
+	}
 	return "the line from " + e.a.words(r) + " to " + e.b.words(r)
 }
 func (e linePair) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {

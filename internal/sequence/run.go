@@ -1,7 +1,9 @@
 package sequence
 
 import (
+	"maps"
 	"math"
+	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -55,6 +57,39 @@ func (r *run) pin(p geom.Vec, name string) (geom.Vec, *fold.Error) {
 
 func (r *run) unfolded(id fold.FacetID, p geom.Vec) geom.Vec {
 	return r.state.F[id].Iso.Inverse().Apply(p)
+}
+
+// lineOn is the named line whose paper holds two landmarks, those of the pattern
+// before those of every sheet; "" when there is none.
+func (r *run) lineOn(a, b pointExpr) string {
+	p, err := a.sheet(r)
+	if err != nil {
+		return ""
+	}
+	q, err := b.sheet(r)
+	if err != nil || p.Dist(q) < geom.Distinct {
+		return ""
+	}
+	found := ""
+	for _, name := range slices.Sorted(maps.Keys(r.lines)) {
+		for _, s := range r.lines[name].pieces {
+			l, ok := geom.LineThrough(s.A, s.B)
+			if !ok || !within(l, s, p) || !within(l, s, q) {
+				continue
+			}
+			if _, everySheet := builtInLines[name]; !everySheet {
+				return name
+			}
+			found = name
+		}
+	}
+	return found
+}
+
+// within tells whether a point lies on a segment of a line.
+func within(l geom.Line, s geom.Segment, p geom.Vec) bool {
+	t := s.B.Sub(s.A).Unit().Dot(p.Sub(s.A))
+	return math.Abs(l.Side(p)) < geom.OnPaper && t > -geom.OnPaper && t < s.Len()+geom.OnPaper
 }
 
 // pinLayer pins to the layer that a pattern asks for.

@@ -52,7 +52,14 @@ func (s *server) listBuilds(ctx context.Context, _ *struct{}) (*answer[[]BuildCa
 	}
 	out := []BuildCard{}
 	for _, b := range builds {
-		out = append(out, viewCard(b))
+		c := viewCard(b)
+		if p, err := findPattern(b.Pattern); err == nil {
+			// A build whose set-up cannot be drawn is listed without a picture.
+			if r, err := s.replay(p, b.Current()); err == nil && r.Toy != nil {
+				c.Picture = r.Toy.Round
+			}
+		}
+		out = append(out, c)
 	}
 	return ok(out)
 }

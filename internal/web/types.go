@@ -257,5 +257,6 @@ type BuildCard struct {
 	Step      int             `json:"step"`
 	Steps     int             `json:"steps"`
 	ParentID  *int64          `json:"parent_id,omitempty"`
+	Picture   *draw.Picture   `json:"picture,omitempty" doc:"the toy as it is set up now"`
 	UpdatedAt time.Time       `json:"updated_at"`
 }

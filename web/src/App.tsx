@@ -40,11 +40,11 @@ export function App() {
       >
         Skip to the work
       </a>
-      <header className="on-bar flex items-center gap-3 bg-bar px-3 text-on-bar sm:gap-5 sm:px-5 print:hidden">
+      <header className="on-bar flex items-center gap-2 bg-bar px-3 text-on-bar max-sm:text-[0.95rem] sm:gap-5 sm:px-5 print:hidden">
         <Link to="/" className="title text-xl" style={{ fontStretch: "115%" }}>
           Tussock
         </Link>
-        <nav aria-label="Places" className="flex grow gap-2 sm:gap-4">
+        <nav aria-label="Places" className="flex grow gap-1 sm:gap-4">
           <NavLink to="/" end className={place}>
             Shelf
           </NavLink>
@@ -57,7 +57,7 @@ export function App() {
         </nav>
         <button
           type="button"
-          className="min-h-11 px-1"
+          className="min-h-11 px-1 whitespace-nowrap"
           aria-label={`Units are ${settings.units}; switch to ${swap}`}
           onClick={() => change({ units: swap })}
         >

@@ -1,3 +1,5 @@
+import type { Change, SheetSpec } from "./api/client";
+
 // The one place where numbers become words. The API speaks mm, m, s, g and
 // degrees; here they get the person's units.
 
@@ -95,3 +97,13 @@ export function parseLength(text: string, units: Units): number | undefined {
       return v;
   }
 }
+
+/** One difference between two set-ups in words. */
+export function changeWords(c: Change, units: Units): string {
+  if (c.knob === "sheet") return "another sheet";
+  return `${c.label} ${knobValue(c.from, c.unit, units)} → ${knobValue(c.to, c.unit, units)}`;
+}
+
+/** A sheet by the name of its size, or by its measures. */
+export const sizeWords = (s: SheetSpec, size: string, units: Units) =>
+  size || sheetSize(s.width_mm, s.height_mm, units);

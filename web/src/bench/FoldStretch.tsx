@@ -7,7 +7,7 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { inUnits, knobValue, length } from "../units";
 import { MatHead } from "./MatHead";
-import { DraftBox, Impossible, Knobs, Slip } from "./Slip";
+import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
 
 const names: Record<Step["op"], string> = {
@@ -62,53 +62,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const wing = s.op === "wing" && good.toy?.round;
   return (
     <>
-      <section aria-label="Mat" className="flex min-w-0 flex-col p-4 lg:p-6">
-        <MatHead ready={ready} />
-        <div className="grid grow items-stretch gap-4 sm:grid-cols-[3fr_2fr]">
-          <figure className="flex min-h-0 flex-col">
-            <figcaption className="title text-lg">Do this</figcaption>
-            {before && (
-              <PaperPicture
-                picture={before}
-                next={s.next}
-                colours={colours}
-                label={inUnits(s.describe, units)}
-                className="h-[21rem] w-full grow sm:h-[24rem] lg:h-[27rem]"
-              />
-            )}
-          </figure>
-          <figure className="flex min-h-0 flex-col">
-            <figcaption className="title flex items-center justify-between text-lg">
-              <span>{layers ? "Layers afterwards" : "It becomes this"}</span>
-              <label
-                className="flex items-center gap-2 font-text text-sm font-normal"
-                style={{ fontStretch: "normal" }}
-              >
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={layers}
-                  onChange={(e) => setLayers(e.target.checked)}
-                />
-                layer map
-              </label>
-            </figcaption>
-            <PaperPicture
-              picture={wing || s.after}
-              layers={layers && !wing ? s.layers : undefined}
-              showCentre={!layers}
-              colours={colours}
-              label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${s.max_layers} layers at the thickest`}
-              className="h-[15rem] w-full grow sm:h-[24rem] lg:h-[27rem]"
-            />
-            <p className="text-sm text-quiet">
-              {length(s.width_mm, units)} × {length(s.height_mm, units)}, {s.max_layers} layers at the
-              thickest. ◕ is the centre of mass.
-            </p>
-          </figure>
-        </div>
-      </section>
-      <Slip label="Slip">
+      <Slip label="What to do" className="max-lg:order-first lg:pb-0">
         <p className="flex items-center gap-3 text-quiet">
           <span>
             Step {step} of {last}
@@ -136,6 +90,54 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             {inUnits(s.say || s.text, units)}
           </DoNow>
         </div>
+      </Slip>
+      <Mat>
+        <MatHead ready={ready} className="max-lg:order-last max-lg:mt-6" />
+        <div className="grid min-h-0 grow items-stretch gap-4 sm:grid-cols-[3fr_2fr]">
+          <figure className="flex min-h-0 flex-col">
+            <figcaption className="title text-lg">Do this</figcaption>
+            {before && (
+              <PaperPicture
+                picture={before}
+                next={s.next}
+                colours={colours}
+                label={inUnits(s.describe, units)}
+                className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+              />
+            )}
+          </figure>
+          <figure className="flex min-h-0 flex-col">
+            <figcaption className="title flex items-center justify-between text-lg">
+              <span>{layers ? "Layers afterwards" : "It becomes this"}</span>
+              <label
+                className="flex items-center gap-2 font-text text-sm font-normal"
+                style={{ fontStretch: "normal" }}
+              >
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={layers}
+                  onChange={(e) => setLayers(e.target.checked)}
+                />
+                layer map
+              </label>
+            </figcaption>
+            <PaperPicture
+              picture={wing || s.after}
+              layers={layers && !wing ? s.layers : undefined}
+              showCentre={!layers}
+              colours={colours}
+              label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${s.max_layers} layers at the thickest`}
+              className="h-[15rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+            />
+            <p className="text-sm text-quiet">
+              {length(s.width_mm, units)} × {length(s.height_mm, units)}, {s.max_layers} layers at the
+              thickest. ◕ is the centre of mass.
+            </p>
+          </figure>
+        </div>
+      </Mat>
+      <Slip label="Slip" className="max-lg:pb-24 lg:pt-0">
         <StepFigure step={s} v={good.toy?.v_deg ?? 0} />
         {(s.shift_mm !== 0 || s.tilt_deg !== 0) && (
           <p>
@@ -151,7 +153,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         )}
         <Knobs ready={ready} only={(k) => k.steps.includes(step)} />
         <DraftBoxIfMoved ready={ready} />
-        <div className="sticky bottom-0 -mx-5 mt-auto flex gap-3 border-t border-line bg-panel px-5 py-3">
+        <WayOn>
           <Button
             className="grow"
             disabled={step === 1}
@@ -162,7 +164,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
           <Button weight="main" className="grow-2" onClick={next}>
             {step === last ? "Done: set and balance" : "Next →"}
           </Button>
-        </div>
+        </WayOn>
       </Slip>
     </>
   );

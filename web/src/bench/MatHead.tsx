@@ -4,14 +4,13 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../api/client";
 import { Button, Field } from "../parts/controls";
-import { sizeWords } from "../parts/SheetForm";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
-import { number } from "../units";
+import { number, sizeWords } from "../units";
 import type { Ready } from "./useBench";
 
 /** Name, sheet and family of the build, and what can be done with it as a whole. */
-export function MatHead({ ready }: { ready: Ready }) {
+export function MatHead({ ready, className = "" }: { ready: Ready; className?: string }) {
   const { build, bench, good, pattern } = ready;
   const units = useUnits();
   const navigate = useNavigate();
@@ -36,7 +35,7 @@ export function MatHead({ ready }: { ready: Ready }) {
   const row =
     "block w-full cursor-pointer px-4 py-2 text-left outline-none data-highlighted:bg-ink data-highlighted:text-panel";
   return (
-    <div className="mb-3">
+    <div className={`mb-3 ${className}`}>
       <div className="flex items-start justify-between gap-3">
         {name === null ? (
           <h1 className="text-[1.7rem] lg:text-3xl">{build.name}</h1>

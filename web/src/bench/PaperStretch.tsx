@@ -1,5 +1,5 @@
 import { useNavigate } from "react-router";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type SheetInput } from "../api/client";
 import { PaperPicture } from "../parts/PaperPicture";
@@ -8,7 +8,7 @@ import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
 import { inUnits, length, lengthValue, number } from "../units";
 import { MatHead } from "./MatHead";
-import { DraftBox, Slip } from "./Slip";
+import { DraftBox, Mat, Slip } from "./Slip";
 import type { Ready } from "./useBench";
 
 /** Which sheet the toy is folded from. */
@@ -16,7 +16,6 @@ export function PaperStretch({ ready }: { ready: Ready }) {
   const { bench, build, good, setup, pattern } = ready;
   const units = useUnits();
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const [problem, setProblem] = useState<Error | null>(null);
   const [asked, setAsked] = useState<SheetInput | null>(null);
   const sheet = good.sheet;
@@ -37,10 +36,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
     setAsked(input);
     try {
       // The server converts and checks; the answer carries the sheet in mm.
-      const view = await queries.fetchQuery({
-        queryKey: ["replay-input", pattern.id, input],
-        queryFn: () => api.replayInput(pattern.id, input),
-      });
+      const view = await api.replayInput(pattern.id, input);
       const next = { ...setup, sheet: view.sheet };
       bench.show(await api.setDraft(build.id, next));
       bench.tryOut(next);
@@ -53,18 +49,18 @@ export function PaperStretch({ ready }: { ready: Ready }) {
   const advice = why.data?.advice.find((a) => !a.knob && !a.all);
   return (
     <>
-      <section aria-label="Mat" className="flex min-w-0 flex-col p-4 lg:p-6">
+      <Mat>
         <MatHead ready={ready} />
         <PaperPicture
           picture={good.start}
           colours={{ front: sheet.front, back: sheet.back }}
           label={`The sheet, ${length(sheet.width_mm, units)} wide and ${length(sheet.height_mm, units)} high`}
-          className="h-[20rem] w-full grow lg:h-[30rem]"
+          className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
         />
         <p className="mt-2 text-center text-lg">
           {lengthValue(sheet.width_mm, units)} × {lengthValue(sheet.height_mm, units)} {units}, front side up
         </p>
-      </section>
+      </Mat>
       <Slip label="Slip">
         <h2 className="text-2xl">The sheet</h2>
         <Figure value={number(good.toy?.mass_g ?? 0, 2)} unit="g">

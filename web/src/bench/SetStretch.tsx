@@ -6,7 +6,7 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { area, length, lengthValue, number } from "../units";
 import { MatHead } from "./MatHead";
-import { DraftBox, Impossible, Knobs, Slip } from "./Slip";
+import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
 
 type Look = "round" | "flat" | "layers";
@@ -46,7 +46,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
   const v = toy.v_deg;
   return (
     <>
-      <section aria-label="Mat" className="flex min-w-0 flex-col p-4 lg:p-6">
+      <Mat>
         <MatHead ready={ready} />
         <Choice<Look>
           label="On the mat"
@@ -59,13 +59,13 @@ export function SetStretch({ ready }: { ready: Ready }) {
           onChange={setLook}
         />
         {look === "round" && toy.round && toy.behind ? (
-          <div className="grid grow sm:grid-cols-[3fr_2fr]">
+          <div className="grid min-h-0 grow items-center sm:grid-cols-[3fr_2fr]">
             <PaperPicture
               picture={toy.round}
               colours={colours}
               showCentre
               label="The glider from behind and above, with its centre of mass"
-              className="h-[16rem] w-full sm:h-[22rem] lg:h-[26rem]"
+              className="h-[15rem] w-full sm:h-[20rem]"
             />
             <figure className="flex flex-col justify-center">
               <PaperPicture
@@ -86,7 +86,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             </figure>
           </div>
         ) : (
-          <figure className="flex grow flex-col">
+          <figure className="flex min-h-0 grow flex-col">
             <PaperPicture
               picture={last.after}
               colours={colours}
@@ -95,7 +95,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
               label={
                 look === "layers" ? `Layer map, up to ${last.max_layers} layers` : "The glider folded flat"
               }
-              className="h-[20rem] w-full grow lg:h-[27rem]"
+              className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
             />
             <figcaption className="text-center text-sm text-quiet">
               {look === "layers"
@@ -120,8 +120,8 @@ export function SetStretch({ ready }: { ready: Ready }) {
           />
           <Measure name="V of the wings" value={`${number(v)}°`} />
         </dl>
-      </section>
-      <Slip label="Slip">
+      </Mat>
+      <Slip label="Slip" className="max-lg:pb-24">
         <h2 className="text-2xl">Set and balance</h2>
         <Impossible ready={ready} />
         <Figure value={lengthValue(toy.com_aft_mm, units)} unit={`${units} behind the nose`}>
@@ -137,7 +137,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
           </p>
           <Knobs ready={ready} />
         </div>
-        <div className="sticky bottom-0 -mx-5 mt-auto flex gap-3 border-t border-line bg-panel px-5 py-3">
+        <WayOn>
           <Button
             className="grow"
             onClick={() => void navigate(`/bench/${build.id}/fold/${good.steps.length}`)}
@@ -152,7 +152,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
           >
             Throw it →
           </Button>
-        </div>
+        </WayOn>
       </Slip>
     </>
   );

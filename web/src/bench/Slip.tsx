@@ -1,18 +1,50 @@
 import { useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { api, type Change, type Knob } from "../api/client";
+import { api, type Knob } from "../api/client";
 import { Button, Caution, Field } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, knobValue, length } from "../units";
+import { changeWords, inUnits, knobValue, length } from "../units";
 import { KnobDial } from "./KnobDial";
 import type { Ready } from "./useBench";
 
-/** The narrow sheet beside the mat: what to do or decide now. */
-export function Slip({ label, children }: { label: string; children: ReactNode }) {
+/** The paper itself, big. It stays in sight while the slip scrolls. */
+export function Mat({ children, className = "" }: { children: ReactNode; className?: string }) {
   return (
-    <section aria-label={label} className="flex flex-col gap-4 border-line bg-panel p-5 lg:border-l">
+    <section
+      aria-label="Mat"
+      className={`flex min-w-0 flex-col p-4 lg:sticky lg:top-0 lg:col-start-1 lg:row-span-2 lg:row-start-1 lg:max-h-dvh lg:min-h-[calc(100dvh-9.8rem)] lg:self-start lg:p-6 ${className}`}
+    >
       {children}
     </section>
+  );
+}
+
+/** The narrow sheet beside the mat: what to do or decide now. */
+export function Slip({
+  label,
+  children,
+  className = "",
+}: {
+  label: string;
+  children: ReactNode;
+  className?: string;
+}) {
+  return (
+    <section
+      aria-label={label}
+      className={`flex flex-col gap-4 border-line bg-panel p-5 lg:col-start-2 lg:border-l ${className}`}
+    >
+      {children}
+    </section>
+  );
+}
+
+/** Back and on: always within reach of the thumb. */
+export function WayOn({ children }: { children: ReactNode }) {
+  return (
+    <div className="flex gap-3 border-t border-line bg-panel px-5 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-10 lg:sticky lg:bottom-0 lg:-mx-5 lg:mt-auto lg:-mb-5">
+      {children}
+    </div>
   );
 }
 
@@ -82,11 +114,6 @@ export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boole
       ))}
     </div>
   );
-}
-
-export function changeWords(c: Change, units: "mm" | "in"): string {
-  if (c.knob === "sheet") return "another sheet";
-  return `${c.label} ${knobValue(c.from, c.unit, units)} → ${knobValue(c.to, c.unit, units)}`;
 }
 
 /** What becomes of moved knobs: a tweak, a child build, or nothing. */

@@ -1,17 +1,26 @@
 import { scaleLinear } from "d3-scale";
+import { useEffect, useRef, useState } from "react";
 import type { Tweak } from "../api/client";
 import { useUnits } from "../settings";
 import { distance } from "../units";
 
-const width = 860;
 const rowHeight = 46;
-const left = 84;
-const right = 40;
+const left = 72;
+const right = 24;
 const metresPerFoot = 0.3048;
 
 /** Every throw as a dot on the distance it reached, a row for each tweak. */
 export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number }) {
   const units = useUnits();
+  const frame = useRef<HTMLElement>(null);
+  const [width, setWidth] = useState(860);
+  useEffect(() => {
+    const box = frame.current;
+    if (!box) return undefined;
+    const watch = new ResizeObserver(() => setWidth(Math.max(300, box.clientWidth)));
+    watch.observe(box);
+    return () => watch.disconnect();
+  }, []);
   const unit = units === "mm" ? 1 : metresPerFoot;
   const rows = tweaks.filter((t) => t.distance.n > 0);
   if (rows.length === 0) return null;
@@ -22,14 +31,14 @@ export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number
     .map((t) => `tweak ${t.no}: median ${distance(t.distance.median, units)} of ${t.distance.n}`)
     .join("; ");
   return (
-    <figure>
+    <figure ref={frame}>
       <svg
         viewBox={`0 0 ${width} ${height}`}
         role="img"
         aria-label={`Throws by tweak. ${summary}`}
         className="w-full"
       >
-        {x.ticks(8).map((v) => (
+        {x.ticks(width / 90).map((v) => (
           <g key={v}>
             <path d={`M${x(v)} 4V${height - 38}`} stroke="var(--line)" />
             <text x={x(v)} y={height - 20} textAnchor="middle" fontSize="14" fill="var(--quiet)">

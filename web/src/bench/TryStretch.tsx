@@ -6,9 +6,9 @@ import { useShortcuts } from "../keys";
 import { Button, Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
-import { distance, number } from "../units";
+import { changeWords, distance, number } from "../units";
 import { MatHead } from "./MatHead";
-import { changeWords, DraftBox, Slip } from "./Slip";
+import { DraftBox, Mat, Slip } from "./Slip";
 import { ThrowChart } from "./ThrowChart";
 import { TrialForm } from "./TrialForm";
 import type { Ready } from "./useBench";
@@ -47,8 +47,9 @@ export function TryStretch({ ready }: { ready: Ready }) {
         const old = editing;
         bench.show(await api.changeTrial(old.id, input));
         setEditing(null);
-        const { id, at: _at, ...was } = old;
-        offerUndo(`${words(input)} is saved`, async () => bench.show(await api.changeTrial(id, was)));
+        offerUndo(`${words(input)} is saved`, async () =>
+          bench.show(await api.changeTrial(old.id, readings(old))),
+        );
         return true;
       }
       const logged = await api.logTrial(build.id, input);
@@ -68,7 +69,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
   const general = problem && problem.fields.length === 0 ? problem : null;
   return (
     <>
-      <section aria-label="Mat" className="min-w-0 p-4 lg:p-6">
+      <Mat className="lg:max-h-none">
         <MatHead ready={ready} />
         {build.trials === 0 ? (
           <p className="max-w-prose text-lg">
@@ -83,8 +84,19 @@ export function TryStretch({ ready }: { ready: Ready }) {
         {tweak && tweak.trials.length > 0 && (
           <Throws tweak={tweak} editing={editing} onEdit={setEditing} onBin={(t) => void throwAway(t)} />
         )}
-      </section>
-      <Slip label="Slip">
+      </Mat>
+      <Slip label="Slip" className="max-lg:order-first">
+        {tweak && stats && stats.n > 0 && (
+          <div className="max-lg:order-last">
+            <Figure
+              value={units === "mm" ? number(stats.median, 2) : distance(stats.median, units)}
+              unit={units === "mm" ? "m median" : "median"}
+            >
+              Tweak {tweak.no}, n = {stats.n}. Best {distance(stats.best, units)}; the middle half{" "}
+              {distance(stats.q1, units)} to {distance(stats.q3, units)}.
+            </Figure>
+          </div>
+        )}
         <h2 className="text-2xl">{editing ? "Correct a throw" : `How far did it go?`}</h2>
         {!editing && build.draft && <DraftBox ready={ready} />}
         {general && <Caution title="Not logged">{general.message}</Caution>}
@@ -97,20 +109,15 @@ export function TryStretch({ ready }: { ready: Ready }) {
           onSave={save}
           onCancel={() => setEditing(null)}
         />
-        {stats && stats.n > 0 && tweak && (
-          <div className="border-t border-line pt-4">
-            <Figure
-              value={units === "mm" ? number(stats.median, 2) : distance(stats.median, units)}
-              unit={units === "mm" ? "m median" : "median"}
-            >
-              Tweak {tweak.no}, n = {stats.n}. Best {distance(stats.best, units)}; the middle half{" "}
-              {distance(stats.q1, units)} to {distance(stats.q3, units)}.
-            </Figure>
-          </div>
-        )}
       </Slip>
     </>
   );
+}
+
+/** What was measured and noted of a throw, without its number and date. */
+function readings(t: Trial): TrialInput {
+  const { distance_m, time_s, seen, thrower, place, air, throw_height_m, note } = t;
+  return { distance_m, time_s, seen, thrower, place, air, throw_height_m, note };
 }
 
 /** The tweaks of a build, what each changed and how it flew. */
@@ -131,7 +138,7 @@ function Tweaks({
   };
   return (
     <div className="mt-4 overflow-x-auto">
-      <table className="w-full min-w-[34rem] text-left">
+      <table className="w-full text-left">
         <caption className="title mb-1 text-left text-lg">Tweaks</caption>
         <thead className="text-sm text-quiet">
           <tr>
@@ -146,10 +153,12 @@ function Tweaks({
             <th scope="col" className="text-right">
               Median
             </th>
-            <th scope="col" className="text-right">
+            <th scope="col" className="max-sm:hidden text-right">
               Middle half
             </th>
-            <th scope="col" />
+            <th scope="col">
+              <span className="sr-only">Do</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -184,7 +193,7 @@ function Tweaks({
                 <td className="py-1.5 pl-3 text-right font-bold whitespace-nowrap text-tide">
                   {d.n > 0 && distance(d.median, units)}
                 </td>
-                <td className="py-1.5 pl-3 text-right whitespace-nowrap">
+                <td className="max-sm:hidden py-1.5 pl-3 text-right whitespace-nowrap">
                   {d.n > 0 && `${distance(d.q1, units)} to ${distance(d.q3, units)}`}
                 </td>
                 <td className="py-1.5 pl-3 text-right">
@@ -217,11 +226,13 @@ function Throws({
   const units = useUnits();
   return (
     <div className="mt-5 overflow-x-auto">
-      <table className="w-full min-w-[34rem] text-left">
+      <table className="w-full text-left">
         <caption className="title mb-1 text-left text-lg">Throws at tweak {tweak.no}, newest first</caption>
         <thead className="text-sm text-quiet">
           <tr>
-            <th scope="col">When</th>
+            <th scope="col" className="max-sm:hidden">
+              When
+            </th>
             <th scope="col" className="text-right">
               Distance
             </th>
@@ -231,8 +242,12 @@ function Throws({
             <th scope="col" className="pl-4">
               Seen, note
             </th>
-            <th scope="col">Conditions</th>
-            <th scope="col" />
+            <th scope="col" className="max-sm:hidden">
+              Conditions
+            </th>
+            <th scope="col">
+              <span className="sr-only">Do</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -241,7 +256,7 @@ function Throws({
               key={t.id}
               className={`border-t border-line align-top ${editing?.id === t.id ? "bg-panel" : ""}`}
             >
-              <td className="py-1.5 pr-3 text-sm whitespace-nowrap text-quiet">
+              <td className="max-sm:hidden py-1.5 pr-3 text-sm whitespace-nowrap text-quiet">
                 {new Date(t.at).toLocaleString([], { dateStyle: "short", timeStyle: "short" })}
               </td>
               <td className="py-1.5 text-right font-bold whitespace-nowrap">
@@ -251,7 +266,7 @@ function Throws({
                 {t.time_s !== undefined && `${number(t.time_s)} s`}
               </td>
               <td className="py-1.5 pl-4">{[...(t.seen ?? []), t.note].filter(Boolean).join(", ")}</td>
-              <td className="py-1.5 text-sm text-quiet">
+              <td className="max-sm:hidden py-1.5 text-sm text-quiet">
                 {[t.thrower, t.place, t.air].filter(Boolean).join(", ")}
               </td>
               <td className="py-1.5 pl-3 text-right whitespace-nowrap">

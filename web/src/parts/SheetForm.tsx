@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { api, Problem, type SheetInput, type SheetSpec } from "../api/client";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
-import { lengthValue, number, parseNumber, sheetSize, type Units } from "../units";
+import { number, parseNumber, sheetSize, type Units } from "../units";
 import { Button, Choice, Field } from "./controls";
 
 interface Draft {
@@ -16,8 +16,6 @@ interface Draft {
   front: string;
   back: string;
 }
-
-const faces = { front: "#fdf8ea", back: "#b5c9c4" };
 
 /** Sides as they are typed: exact, not rounded to a sixteenth. */
 const side = (mm: number, unit: Units) => number(unit === "mm" ? mm : mm / 25.4, unit === "mm" ? 2 : 4);
@@ -56,24 +54,17 @@ function inputOf(d: Draft): SheetInput | { field: keyof Draft; message: string }
   };
 }
 
-export const ordinary: SheetSpec = {
-  width_mm: 210,
-  height_mm: 297,
-  gsm: 80,
-  thickness_mm: 0.1,
-  paper: "",
-  ...faces,
-};
-
 /** Choose a sheet: by name, from the drawer, or by its measures. */
 export function SheetForm({
   first,
   action,
   problem,
+  children,
   onChoose,
 }: {
   first: SheetSpec;
   action: string;
+  children?: ReactNode;
   problem: Error | null;
   onChoose: (sheet: SheetInput) => void;
 }) {
@@ -151,31 +142,19 @@ export function SheetForm({
       {papers.data && papers.data.length > 0 && (
         <div>
           <p className="mb-1 text-sm font-semibold">From the drawer</p>
-          <ul className="space-y-1">
+          <div className="flex flex-wrap gap-2">
             {papers.data.map((p) => (
-              <li key={p.id} className="flex gap-1">
-                <button
-                  type="button"
-                  className={`${pick} grow`}
-                  aria-pressed={draft.paper === p.name && isSize(p.sheet.width_mm, p.sheet.height_mm)}
-                  onClick={() => set(draftOf({ ...p.sheet, paper: p.name }, draft.unit))}
-                >
-                  <Faces front={p.sheet.front} back={p.sheet.back} /> <b>{p.name}</b>{" "}
-                  <span className="text-sm">
-                    {sheetSize(p.sheet.width_mm, p.sheet.height_mm, units)}, {number(p.sheet.gsm)} g/m²
-                  </span>
-                </button>
-                <button
-                  type="button"
-                  className="px-2 text-sm text-quiet hover:underline"
-                  aria-label={`Put ${p.name} into the bin`}
-                  onClick={() => void throwAway(p.id, p.name)}
-                >
-                  Bin
-                </button>
-              </li>
+              <button
+                key={p.id}
+                type="button"
+                className={pick}
+                aria-pressed={draft.paper === p.name && isSize(p.sheet.width_mm, p.sheet.height_mm)}
+                onClick={() => set(draftOf({ ...p.sheet, paper: p.name }, draft.unit))}
+              >
+                <Faces front={p.sheet.front} back={p.sheet.back} /> {p.name}
+              </button>
             ))}
-          </ul>
+          </div>
         </div>
       )}
       <Choice
@@ -243,11 +222,34 @@ export function SheetForm({
             onChange={(e) => set({ paper: e.target.value })}
           />
           <Button onClick={() => void keep()}>Keep in the drawer</Button>
+          {papers.data && papers.data.length > 0 && (
+            <ul className="text-sm">
+              {papers.data.map((p) => (
+                <li key={p.id} className="flex items-center justify-between gap-2 border-t border-line">
+                  <span>
+                    {p.name}, {sheetSize(p.sheet.width_mm, p.sheet.height_mm, units)}, {number(p.sheet.gsm)}{" "}
+                    g/m²
+                  </span>
+                  <button
+                    type="button"
+                    className="min-h-9 px-2 underline"
+                    aria-label={`Put ${p.name} into the bin`}
+                    onClick={() => void throwAway(p.id, p.name)}
+                  >
+                    Bin
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )}
         </div>
       </details>
-      <Button type="submit" weight="now" className="w-full text-lg">
-        {action}
-      </Button>
+      {children}
+      <div className="sticky bottom-0 -mx-5 -mb-5 border-t border-line bg-panel p-5 py-3">
+        <Button type="submit" weight="now" className="title w-full text-xl">
+          {action}
+        </Button>
+      </div>
     </form>
   );
 }
@@ -274,6 +276,3 @@ function Faces({ front, back }: { front: string; back: string }) {
     </svg>
   );
 }
-
-export const sizeWords = (s: SheetSpec, size: string, units: Units) =>
-  size || `${lengthValue(s.width_mm, units)} × ${lengthValue(s.height_mm, units)} ${units}`;

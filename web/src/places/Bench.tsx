@@ -44,7 +44,7 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
       <Trail ready={ready} stretch={known} step={at} />
       <main
         id="main"
-        className="grid grow content-start lg:grid-cols-[minmax(0,1fr)_23.25rem] lg:content-stretch"
+        className="grid grow content-start lg:grid-cols-[minmax(0,1fr)_23.25rem] lg:grid-rows-[auto_1fr] lg:content-stretch"
       >
         <Content ready={ready} stretch={known} step={at} />
       </main>

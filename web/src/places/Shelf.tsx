@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, type BuildCard, type Pattern } from "../api/client";
+import { plainFaces } from "../paper";
 import { Caution } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
@@ -14,8 +15,6 @@ const ways: Record<Pattern["moves"], string> = {
   spin: "Spin",
   reveal: "Reveal",
 };
-
-const plain = { front: "#fdf8ea", back: "#b5c9c4" };
 
 /** The start: builds on the bench, and the patterns there are. */
 export function Shelf() {
@@ -70,28 +69,39 @@ function OnBench({ build: b }: { build: BuildCard }) {
   const d = b.distance;
   return (
     <li className="flex border border-line bg-panel">
-      <Link to={`/bench/${b.id}`} className="grow p-3 hover:bg-ground">
-        <span className="title block text-xl">{b.name}</span>
-        <span className="block text-sm text-quiet">
-          {b.title}, {b.size || sheetSize(b.sheet.width_mm, b.sheet.height_mm, units)}
-          {b.parent_id ? ", child build" : ""}
-        </span>
-        {d.n > 0 ? (
-          <span className="mt-1 block">
-            <span className="figure text-3xl text-tide">{distance(d.median, units)}</span>{" "}
-            <span className="text-sm text-quiet">
-              median of {d.n}, best {distance(d.best, units)}
-            </span>
-          </span>
-        ) : (
-          <span className="mt-1 block text-quiet">
-            {b.step === 0
-              ? "not begun"
-              : b.step < b.steps
-                ? `folded to step ${b.step} of ${b.steps}`
-                : "folded, not thrown yet"}
-          </span>
+      <Link to={`/bench/${b.id}`} className="flex min-w-0 grow items-center gap-3 p-3 hover:bg-ground">
+        {b.picture && (
+          <PaperPicture
+            thin
+            picture={b.picture}
+            colours={{ front: b.sheet.front, back: b.sheet.back }}
+            label=""
+            className="h-20 w-24 shrink-0"
+          />
         )}
+        <span className="min-w-0">
+          <span className="title block text-xl">{b.name}</span>
+          <span className="block text-sm text-quiet">
+            {b.title}, {b.size || sheetSize(b.sheet.width_mm, b.sheet.height_mm, units)}
+            {b.parent_id ? ", child build" : ""}
+          </span>
+          {d.n > 0 ? (
+            <span className="mt-1 block">
+              <span className="figure text-3xl text-tide">{distance(d.median, units)}</span>{" "}
+              <span className="text-sm text-quiet">
+                median of {d.n}, best {distance(d.best, units)}
+              </span>
+            </span>
+          ) : (
+            <span className="mt-1 block text-quiet">
+              {b.step === 0
+                ? "not begun"
+                : b.step < b.steps
+                  ? `folded to step ${b.step} of ${b.steps}`
+                  : "folded, not thrown yet"}
+            </span>
+          )}
+        </span>
       </Link>
       <button
         type="button"
@@ -114,7 +124,7 @@ function Card({ pattern: p }: { pattern: Pattern }) {
           {p.picture && (
             <PaperPicture
               picture={p.picture}
-              colours={plain}
+              colours={plainFaces}
               label={`${p.title}, finished`}
               className="h-44 w-full"
             />

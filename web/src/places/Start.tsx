@@ -4,7 +4,8 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, Problem, type SheetInput } from "../api/client";
 import { Caution, Field } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
-import { ordinary, SheetForm } from "../parts/SheetForm";
+import { ordinary, plainFaces } from "../paper";
+import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
 import { inUnits, length, number } from "../units";
 
@@ -57,7 +58,7 @@ export function Start() {
         {p.picture && (
           <PaperPicture
             picture={p.picture}
-            colours={{ front: ordinary.front, back: ordinary.back }}
+            colours={plainFaces}
             label={`${p.title}, finished`}
             className="mt-4 h-[20rem] w-full lg:h-[30rem]"
           />
@@ -85,7 +86,12 @@ export function Start() {
             </Caution>
           </div>
         )}
-        <div className="mb-4">
+        <SheetForm
+          first={{ ...ordinary, width_mm: p.width_mm, height_mm: p.height_mm }}
+          action="Begin folding"
+          problem={create.error}
+          onChoose={(sheet) => create.mutate(sheet)}
+        >
           <Field
             label="Name of the build (may stay empty)"
             value={name}
@@ -93,13 +99,7 @@ export function Start() {
             problem={create.error instanceof Problem ? create.error.field("name") : undefined}
             onChange={(e) => setName(e.target.value)}
           />
-        </div>
-        <SheetForm
-          first={{ ...ordinary, width_mm: p.width_mm, height_mm: p.height_mm }}
-          action="Begin folding"
-          problem={create.error}
-          onChoose={(sheet) => create.mutate(sheet)}
-        />
+        </SheetForm>
       </section>
     </main>
   );

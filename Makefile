@@ -1,0 +1,90 @@
+# Two commands: make demo, make test. Both install what is missing first.
+SHELL := /bin/bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DEFAULT_GOAL := build
+
+GO_FILES := $(shell find cmd internal web/embed.go -name '*.go' -not -name '*_test.go' 2>/dev/null) \
+	$(wildcard internal/shelf/*.pattern internal/store/migrations/*.sql) go.mod go.sum
+WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/dev/null) \
+	web/index.html web/vite.config.ts web/tsconfig.json web/package-lock.json
+STATICCHECK := go tool -modfile=tools/go.mod staticcheck
+NPM := npm --prefix web
+
+.PHONY: build demo serve test check unit browser race fuzz bench screenshots tools chromium clean
+
+build: bin/tussock
+
+bin/tussock: $(GO_FILES) web/dist/index.html
+	go build -o $@ ./cmd/tussock
+
+demo: tools bin/tussock
+	exec bin/tussock demo $(ARGS)
+
+serve: tools bin/tussock
+	exec bin/tussock serve $(ARGS)
+
+# The whole check: vet, lint, types, unit and browser tests. Ends with go test's
+# own summary.
+test: tools check chromium
+	go test -count=1 ./...
+
+check: web/dist/index.html
+	test -z "$$(gofmt -l cmd internal web/embed.go)" || { gofmt -l cmd internal web/embed.go; echo "run gofmt -w on these"; exit 1; }
+	go vet ./...
+	$(STATICCHECK) ./...
+	$(NPM) run --silent check
+	$(NPM) run --silent lint
+
+unit: web/dist/index.html
+	go test $$(go list ./... | grep -v /e2e)
+
+browser: tools chromium web/dist/index.html
+	go test -count=1 ./internal/e2e
+
+race: web/dist/index.html
+	go test -race $$(go list ./... | grep -v /e2e)
+
+fuzz:
+	go test ./internal/sequence -run '^$$' -fuzz FuzzParse -fuzztime $${FUZZTIME:-60s}
+
+bench: tools chromium web/dist/index.html
+	go test -run '^$$' -bench . -benchmem ./internal/...
+	go test -count=1 -run 'TestSpeed' -v ./internal/e2e ./cmd/tussock | grep -E 'ms|kB|ok|FAIL'
+
+screenshots: tools chromium web/dist/index.html
+	TUSSOCK_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./internal/e2e
+
+# The front end: packages, the API's types from the Go program, the built page.
+web/node_modules/.stamp: web/package-lock.json web/.npmrc
+	$(NPM) ci --no-progress
+	touch $@
+
+# openapi.yaml changes only when its contents do, so that a Go edit that leaves
+# the API alone does not rebuild the page; the stamp keeps make from asking again.
+.stamp-openapi: $(GO_FILES)
+	go run ./cmd/tussock openapi > openapi.yaml.new
+	if cmp -s openapi.yaml.new openapi.yaml; then rm openapi.yaml.new; else mv openapi.yaml.new openapi.yaml; fi
+	touch $@
+
+openapi.yaml: .stamp-openapi ;
+
+web/src/api/schema.d.ts: openapi.yaml web/node_modules/.stamp
+	$(NPM) run --silent types
+
+web/dist/index.html: web/node_modules/.stamp web/src/api/schema.d.ts $(WEB_FILES)
+	$(NPM) run --silent build
+
+# What a fresh machine may lack.
+tools:
+	@command -v go >/dev/null || { echo "Tussock needs Go 1.26 or newer: install it from your system's packages."; exit 1; }
+	@command -v npm >/dev/null || { echo "Installing Node.js and npm"; apt-get -o DPkg::Lock::Timeout=300 update -qq && apt-get -o DPkg::Lock::Timeout=300 install -y -qq nodejs npm; }
+
+chromium:
+	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || { \
+		echo "Installing Chromium"; \
+		apt-get -o DPkg::Lock::Timeout=300 update -qq; \
+		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq --no-install-recommends chromium >/dev/null; }
+
+clean:
+	rm -rf bin openapi.yaml .stamp-openapi web/node_modules web/src/api/schema.d.ts
+	find web/dist -mindepth 1 -not -name .gitkeep -delete

@@ -1,0 +1,302 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/chromedp"
+
+	"tussock/internal/demo"
+	"tussock/internal/store"
+	"tussock/internal/web"
+	page "tussock/web"
+)
+
+// hall is a running Tussock on a data file of its own.
+type hall struct {
+	url  string
+	data string
+	stop func()
+}
+
+// open starts Tussock on a data file; an empty name makes a new one.
+func open(t testing.TB, data string, seed bool) *hall {
+	t.Helper()
+	dist, built := page.FS()
+	if !built {
+		t.Fatal("the page is not built; run make build")
+	}
+	if data == "" {
+		data = filepath.Join(t.TempDir(), "tussock.db")
+	}
+	s, err := store.Open(t.Context(), data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if seed {
+		if err := demo.Seed(t.Context(), s); err != nil {
+			t.Fatal(err)
+		}
+	}
+	h, err := web.New(s, dist)
+	if err != nil {
+		t.Fatal(err)
+	}
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	server := web.Serve(h)
+	go func() { _ = server.Serve(l) }() // ends with Close below
+	var once sync.Once
+	stop := func() {
+		once.Do(func() {
+			if err := server.Close(); err != nil {
+				t.Error(err)
+			}
+			if err := s.Close(); err != nil {
+				t.Error(err)
+			}
+		})
+	}
+	t.Cleanup(stop)
+	return &hall{"http://" + l.Addr().String(), data, stop}
+}
+
+// person sits before one browser window.
+type person struct {
+	t        testing.TB
+	ctx      context.Context
+	home     string
+	mu       sync.Mutex
+	problems []string // console errors, and requests that leave this machine
+}
+
+func chromium(t testing.TB) string {
+	t.Helper()
+	for _, name := range []string{"chromium", "chromium-browser"} {
+		if path, err := exec.LookPath(name); err == nil {
+			return path
+		}
+	}
+	t.Fatal("Chromium is not installed; make test installs it")
+	return ""
+}
+
+// sit opens a browser window of the given size.
+func sit(t testing.TB, width, height int) *person {
+	t.Helper()
+	opts := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(chromium(t)), chromedp.WindowSize(width, height),
+		chromedp.Flag("disable-gpu", true), chromedp.Flag("enable-unsafe-swiftshader", true),
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("mute-audio", true), chromedp.Flag("hide-scrollbars", true))
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, cancel := chromedp.NewContext(alloc)
+	ctx, expire := context.WithTimeout(ctx, 3*time.Minute)
+	t.Cleanup(func() { expire(); cancel(); stop() })
+	p := &person{t: t, ctx: ctx}
+	p.do(chromedp.EmulateViewport(int64(width), int64(height)))
+	return p
+}
+
+// watch collects what must not happen: errors on the console and requests to
+// other hosts.
+func (p *person) watch(home string) {
+	p.t.Helper()
+	note := func(s string) {
+		p.mu.Lock()
+		defer p.mu.Unlock()
+		p.problems = append(p.problems, s)
+	}
+	if _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); err != nil {
+		p.t.Fatal(err)
+	}
+	err := chromedp.Listen(p.ctx, func(ev any) {
+		if e, ok := ev.(*network.EventRequestWillBeSent); ok {
+			if u := e.Request.URL; !strings.HasPrefix(u, home) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "blob:") {
+				note("request to " + u)
+			}
+		}
+	})
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	go func() {
+		for m, err := range chromedp.Console(p.ctx) {
+			if err != nil {
+				return
+			}
+			if s := m.String(); m.IsException() || strings.Contains(strings.ToLower(s), "error") {
+				// A refused request (4xx) is written there by the browser itself.
+				if !strings.Contains(s, "Failed to load resource") {
+					note("console: " + s)
+				}
+			}
+		}
+	}()
+}
+
+func (p *person) quiet() {
+	p.t.Helper()
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	for _, s := range p.problems {
+		p.t.Error(s)
+	}
+}
+
+func (p *person) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	if err := chromedp.Do(p.ctx, steps...); err != nil {
+		p.t.Fatalf("%v\nthe screen says:\n%s", err, p.screen())
+	}
+}
+
+func eval[T any](p *person, js string) T {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js))
+	if err != nil {
+		p.t.Fatalf("%s: %v", js, err)
+	}
+	return v
+}
+
+// screen is everything that can be read now.
+func (p *person) screen() string {
+	s, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.body?.innerText ?? ""`))
+	if err != nil {
+		return "(" + err.Error() + ")"
+	}
+	return s
+}
+
+func (p *person) visit(url string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(url))
+	p.until("the page is there", `document.querySelector("main")?.innerText.length > 0 && document.fonts.status === "loaded"`)
+}
+
+// until waits for a condition, at most ten seconds.
+func (p *person) until(what, js string) {
+	p.t.Helper()
+	deadline := time.Now().Add(10 * time.Second)
+	for {
+		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("Boolean("+js+")"))
+		if err == nil && ok {
+			return
+		}
+		if time.Now().After(deadline) {
+			p.t.Fatalf("waited for %s in vain (%v)\nthe screen says:\n%s", what, err, p.screen())
+		}
+		time.Sleep(20 * time.Millisecond)
+	}
+}
+
+func quote(s string) string {
+	b, err := json.Marshal(s)
+	if err != nil {
+		panic(err)
+	}
+	return string(b)
+}
+
+// sees waits until the words can be read, upper and lower case alike.
+func (p *person) sees(words ...string) {
+	p.t.Helper()
+	for _, w := range words {
+		p.until("the words "+quote(w), `document.body.innerText.toLowerCase().replace(/\s+/g," ").includes(`+quote(strings.ToLower(w))+`)`)
+	}
+}
+
+// gone waits until the words can no longer be read.
+func (p *person) gone(words string) {
+	p.t.Helper()
+	p.until("no more "+quote(words), `!document.body.innerText.toLowerCase().includes(`+quote(strings.ToLower(words))+`)`)
+}
+
+// finder finds what can be clicked or filled in by its accessible name: exactly
+// that, else beginning with it. It returns the middle of it on the screen.
+const finder = `((name, roles) => {
+  const named = (e) => (e.getAttribute("aria-label") ?? (e.getAttribute("aria-labelledby") ?
+    document.getElementById(e.getAttribute("aria-labelledby"))?.innerText : null) ??
+    (e.labels?.length ? e.labels[0].innerText : null) ?? e.innerText ?? "").trim().replace(/\s+/g, " ");
+  const all = [...document.querySelectorAll(roles)].filter((e) => e.checkVisibility());
+  const hit = all.find((e) => named(e) === name) ?? all.find((e) => named(e).startsWith(name));
+  if (!hit) return null;
+  hit.scrollIntoView({ block: "center", inline: "center" });
+  const r = hit.getBoundingClientRect();
+  window.__hit = hit;
+  return [r.x + r.width / 2, r.y + r.height / 2];
+})`
+
+const pressable = `button, a, summary, label, [role=menuitem], [role=option], [role=slider]`
+
+func (p *person) find(name, roles string) (x, y float64) {
+	p.t.Helper()
+	call := finder + "(" + quote(name) + "," + quote(roles) + ")"
+	p.until("something called "+quote(name), call+" !== null")
+	at := eval[[]float64](p, call)
+	return at[0], at[1]
+}
+
+// clicks what is called so, with the mouse.
+func (p *person) clicks(name string) {
+	p.t.Helper()
+	x, y := p.find(name, pressable)
+	p.do(chromedp.MouseClickXY(x, y))
+}
+
+// fills a field that has this label.
+func (p *person) fills(label, text string) {
+	p.t.Helper()
+	x, y := p.find(label, "input, textarea")
+	p.do(chromedp.MouseClickXY(x, y))
+	eval[bool](p, `(window.__hit.select?.(), true)`)
+	p.types(text)
+}
+
+// value is what stands in a field.
+func (p *person) value(label string) string {
+	p.t.Helper()
+	p.find(label, "input, textarea")
+	return eval[string](p, `window.__hit.value`)
+}
+
+// types presses keys one after the other.
+func (p *person) types(keys string) {
+	p.t.Helper()
+	p.do(chromedp.KeyEvent(keys))
+}
+
+// at waits for an address.
+func (p *person) at(path string) {
+	p.t.Helper()
+	p.until("the address "+path, `location.pathname + location.search === `+quote(path))
+}
+
+// picture writes what the screen shows to a file.
+func (p *person) picture(file string) {
+	p.t.Helper()
+	p.until("pictures at rest", `document.fonts.status === "loaded"`)
+	time.Sleep(150 * time.Millisecond)
+	b, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	if err := os.MkdirAll(filepath.Dir(file), 0o755); err != nil {
+		p.t.Fatal(err)
+	}
+	if err := os.WriteFile(file, b, 0o644); err != nil {
+		p.t.Fatal(err)
+	}
+}

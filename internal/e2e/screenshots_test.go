@@ -1,0 +1,38 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestScreenshots renews docs/screenshots when TUSSOCK_SCREENSHOTS names a
+// folder; make screenshots does that. It checks nothing.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("TUSSOCK_SCREENSHOTS")
+	if dir == "" {
+		t.Skip("TUSSOCK_SCREENSHOTS is not set")
+	}
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	for _, v := range []struct {
+		name, path string
+		w, h       int64
+	}{
+		{"shelf", "/", 1280, 800},
+		{"start", "/start/shelduck", 1280, 800},
+		{"bench-fold", "/bench/1/fold/4", 1280, 800},
+		{"bench-set", "/bench/5/set", 1280, 800},
+		{"bench-trials", "/bench/4/try", 1280, 800},
+		{"bench-paper", "/bench/7/paper", 1280, 800},
+		{"settings", "/settings", 1280, 800},
+		{"phone-fold", "/bench/6/fold/5", 390, 844},
+		{"phone-trials", "/bench/2/try", 390, 844},
+	} {
+		p.do(chromedp.EmulateViewport(v.w, v.h))
+		p.visit(h.url + v.path)
+		p.picture(filepath.Join(dir, v.name+".png"))
+	}
+}
