@@ -246,6 +246,15 @@ func (p *person) find(name, roles string) (x, y float64) {
 	call := finder + "(" + quote(name) + "," + quote(roles) + ")"
 	p.until("something called "+quote(name), call+" !== null")
 	at := eval[[]float64](p, call)
+	for range 40 { // until it has come to rest
+		time.Sleep(25 * time.Millisecond)
+		before := at
+		if at = eval[[]float64](p, call); at == nil {
+			at = before
+		} else if at[0] == before[0] && at[1] == before[1] {
+			break
+		}
+	}
 	return at[0], at[1]
 }
 

@@ -22,8 +22,8 @@ type Advice struct {
 
 // Advise searches for what would make a failing replay work. It tries each knob
 // that is off its default, then all knobs together, then the sheet. Intervals
-// are those around a value that works, each bound replayed to about 1/500 of the
-// knob's range. nil when nothing helps or nothing is wrong.
+// are those around a value that works, each bound found by replaying and
+// rounded inward to a tenth where that works too. nil when nothing helps or nothing is wrong.
 func (p *Pattern) Advise(s sheet.Sheet, knobs map[string]float64) []Advice {
 	works := func(s sheet.Sheet, k map[string]float64) bool { return p.Run(s, k).Err == nil }
 	if works(s, knobs) {
@@ -73,9 +73,10 @@ func with(knobs map[string]float64, name string, v float64) map[string]float64 {
 
 // interval is the stretch around a working value in which everything tried
 // works: a coarse walk outward, then bisection at each end. Bounds are rounded
-// inward to a tenth so that a person can set them.
+// inward to a tenth so that a person can set them; a bound within 1e-4 of a tenth
+// takes it if that works as well.
 func interval(works func(float64) bool, from, lo, hi float64) (a, b float64) {
-	const steps, rounds = 24, 9
+	const steps, rounds = 24, 20
 	bound := func(end float64) float64 {
 		good := from
 		for i := 1; i <= steps; i++ {
@@ -96,11 +97,17 @@ func interval(works func(float64) bool, from, lo, hi float64) (a, b float64) {
 		return good
 	}
 	a, b = bound(lo), bound(hi)
-	if r := math.Ceil(a*10-1e-6) / 10; r <= from {
-		a = r
-	}
-	if r := math.Floor(b*10+1e-6) / 10; r >= from {
-		b = r
-	}
+	a, b = -tenth(-a, -from, func(v float64) bool { return works(-v) }), tenth(b, from, works)
 	return a, b
+}
+
+// tenth rounds an upper bound down to a tenth that works, but not below from.
+func tenth(bound, from float64, works func(float64) bool) float64 {
+	r := math.Floor(bound*10+1e-3) / 10
+	for _, v := range []float64{r, math.Round(r*10-1) / 10} {
+		if v >= from && works(v) {
+			return v
+		}
+	}
+	return bound
 }

@@ -204,14 +204,9 @@ func (p *parser) known(kind nameKind) string {
 }
 
 func (p *parser) suggest(near string, kind nameKind) string {
-	var names []string
-	for n, k := range p.names {
-		if k == kind {
-			names = append(names, n)
-		}
-	}
-	slices.Sort(names)
-	if best := closest(near, names); best != "" {
+	all := slices.Sorted(maps.Keys(p.names))
+	names := slices.DeleteFunc(slices.Clone(all), func(n string) bool { return p.names[n] != kind })
+	if best := closest(near, all); best != "" {
 		return fmt.Sprintf("did you mean %q?", best)
 	}
 	if len(names) == 0 {

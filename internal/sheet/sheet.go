@@ -119,7 +119,8 @@ func ToMM(v float64, unit string) (float64, error) {
 	case "cm":
 		return v * 10, nil
 	case "in":
-		return v * MMPerInch, nil
+		// 8.5 in is 215.9 mm, not 215.89999999999998.
+		return math.Round(v*MMPerInch*1e9) / 1e9, nil
 	}
 	return 0, &FieldError{"unit", strconv.Quote(unit), `"mm", "cm" or "in"`}
 }

@@ -68,7 +68,7 @@ type createInput struct {
 	Body struct {
 		Pattern string `json:"pattern" maxLength:"80"`
 		Name    string `json:"name,omitempty" doc:"1 to 80 characters; made up when absent"`
-		setupInput
+		SetupInput
 	}
 }
 
@@ -185,7 +185,7 @@ func (s *server) duplicateBuild(ctx context.Context, in *PathID) (*answer[*Build
 
 type draftInput struct {
 	PathID
-	Body setupInput
+	Body SetupInput
 }
 
 func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildView], error) {

@@ -68,14 +68,15 @@ func ordinary(w, h float64) bench.SheetSpec {
 	return bench.SheetSpec{WidthMM: w, HeightMM: h, GSM: 80, ThicknessMM: 0.1, Front: bench.DefaultFront, Back: bench.DefaultBack}
 }
 
-type setupInput struct {
+// SetupInput is a sheet and the knobs that are moved.
+type SetupInput struct {
 	Sheet SheetInput         `json:"sheet"`
 	Knobs map[string]float64 `json:"knobs,omitempty"`
 }
 
 type replayInput struct {
 	ID   string `path:"id" maxLength:"80"`
-	Body setupInput
+	Body SetupInput
 }
 
 func (s *server) replayPattern(_ context.Context, in *replayInput) (*answer[*ReplayView], error) {
@@ -95,7 +96,7 @@ func (s *server) replayPattern(_ context.Context, in *replayInput) (*answer[*Rep
 }
 
 // setup checks a set-up against its pattern.
-func (in setupInput) setup(pattern string) (bench.Setup, error) {
+func (in SetupInput) setup(pattern string) (bench.Setup, error) {
 	p, err := findPattern(pattern)
 	if err != nil {
 		return bench.Setup{}, err

@@ -58,7 +58,7 @@ export function App() {
         <button
           type="button"
           className="min-h-11 px-1 whitespace-nowrap"
-          aria-label={`Units are ${settings.units}; switch to ${swap}`}
+          aria-label={`mm / inch, now ${settings.units}`}
           onClick={() => change({ units: swap })}
         >
           <span className={settings.units === "mm" ? "font-bold underline underline-offset-4" : ""}>mm</span>

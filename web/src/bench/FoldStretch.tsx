@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Step } from "../api/client";
 import { useShortcuts } from "../keys";
@@ -21,6 +21,15 @@ const names: Record<Step["op"], string> = {
 
 const dashes: Partial<Record<Step["op"], string>> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
 
+/**
+ * The step that the address has reached. Keys may come faster than the page is
+ * drawn, and the address is ahead of the screen; undefined once it has left.
+ */
+function stepInAddress(): number | undefined {
+  const m = /\/fold(?:\/(\d+))?$/.exec(window.location.pathname);
+  return m ? Number(m[1] ?? 1) : undefined;
+}
+
 /** One step: the paper before, with what to do, and after. */
 export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const { build, good, bench } = ready;
@@ -30,20 +39,33 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const s = good.steps[step - 1];
   const last = good.steps.length;
   const colours = { front: good.sheet.front, back: good.sheet.back };
-  const { change } = bench;
+  const { change, show } = bench;
+  const go = useCallback(
+    (by: number) => {
+      const here = stepInAddress();
+      if (here === undefined) return;
+      const to = Math.max(1, here + by);
+      if (to <= last) {
+        void navigate(`/bench/${build.id}/fold/${to}`);
+        return;
+      }
+      void api.keepStep(build.id, last).then(show);
+      void navigate(`/bench/${build.id}/set`);
+    },
+    [navigate, build.id, last, show],
+  );
   useShortcuts(
-    useMemo(() => {
-      const to = (n: number) =>
-        void navigate(n > last ? `/bench/${build.id}/set` : `/bench/${build.id}/fold/${Math.max(1, n)}`);
-      return [
-        { key: " ", label: "Next step", run: () => to(step + 1) },
-        { key: "ArrowRight", label: "Next step", run: () => to(step + 1) },
-        { key: "ArrowLeft", label: "Step before", run: () => to(step - 1) },
-        { key: "Home", label: "First step", run: () => to(1) },
-        { key: "End", label: "Last step", run: () => to(last) },
+    useMemo(
+      () => [
+        { key: " ", label: "Next step", run: () => go(1) },
+        { key: "ArrowRight", label: "Next step", run: () => go(1) },
+        { key: "ArrowLeft", label: "Step before", run: () => go(-1) },
+        { key: "Home", label: "First step", run: () => go(-last) },
+        { key: "End", label: "Last step", run: () => void navigate(`/bench/${build.id}/fold/${last}`) },
         { key: "l", label: "Show or hide the layer map", run: () => setLayers((v) => !v) },
-      ];
-    }, [navigate, build.id, step, last]),
+      ],
+      [go, navigate, build.id, last],
+    ),
   );
   // A step that is looked at has its predecessors behind it; the last counts
   // when the person goes on to the set-up.
@@ -54,11 +76,6 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   }, [reached, build.id]);
   if (!s) return null;
   const before = step === 1 ? good.start : good.steps[step - 2]?.after;
-  const finish = async () => {
-    if (build.step < last) await change(api.keepStep(build.id, last));
-    void navigate(`/bench/${build.id}/set`);
-  };
-  const next = () => (step === last ? void finish() : void navigate(`/bench/${build.id}/fold/${step + 1}`));
   const wing = s.op === "wing" && good.toy?.round;
   return (
     <>
@@ -154,14 +171,10 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         <Knobs ready={ready} only={(k) => k.steps.includes(step)} />
         <DraftBoxIfMoved ready={ready} />
         <WayOn>
-          <Button
-            className="grow"
-            disabled={step === 1}
-            onClick={() => void navigate(`/bench/${build.id}/fold/${step - 1}`)}
-          >
+          <Button className="grow" disabled={step === 1} onClick={() => go(-1)}>
             ← Back
           </Button>
-          <Button weight="main" className="grow-2" onClick={next}>
+          <Button weight="main" className="grow-2" onClick={() => go(1)}>
             {step === last ? "Done: set and balance" : "Next →"}
           </Button>
         </WayOn>

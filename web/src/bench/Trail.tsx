@@ -52,6 +52,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
       />
     </Link>
   );
+  const setName = build.draft ? "draft" : build.tweaks.length > 0 ? `tweak ${build.tweaks.length}` : "set";
   const toy = good.toy?.round;
   return (
     <nav
@@ -64,7 +65,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         `${base}/paper`,
         stretch === "paper",
         true,
-        "Paper",
+        "Paper, the sheet",
         "sheet",
         <PaperPicture thin picture={good.start} colours={colours} label="" className="h-full w-full" />,
       )}
@@ -84,8 +85,8 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         `${base}/set`,
         stretch === "set",
         build.step >= pattern.steps,
-        "Set",
-        build.draft ? "draft" : build.tweaks.length > 0 ? `tweak ${build.tweaks.length}` : "set",
+        `Set, ${setName}`,
+        setName,
         toy && <PaperPicture thin picture={toy} colours={colours} label="" className="h-full w-full" />,
       )}
       <Label>Try</Label>

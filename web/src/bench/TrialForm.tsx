@@ -87,10 +87,10 @@ export function TrialForm({
         e.target instanceof HTMLElement && e.target.matches("input, textarea, select, [role=slider]");
       if (typing || e.ctrlKey || e.metaKey || e.altKey || !/^[0-9]$/.test(e.key)) return;
       if (document.querySelector("[role=dialog]")) return;
-      e.preventDefault();
+      // The digit itself follows into the field that has the focus now.
       const input = distanceField.current?.querySelector("input");
       input?.focus();
-      setDraft((d) => ({ ...d, distance: e.key }));
+      input?.select();
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);

@@ -92,8 +92,10 @@ export function TryStretch({ ready }: { ready: Ready }) {
               value={units === "mm" ? number(stats.median, 2) : distance(stats.median, units)}
               unit={units === "mm" ? "m median" : "median"}
             >
-              Tweak {tweak.no}, n = {stats.n}. Best {distance(stats.best, units)}; the middle half{" "}
-              {distance(stats.q1, units)} to {distance(stats.q3, units)}.
+              Tweak {tweak.no}, n = {stats.n}. Best {distance(stats.best, units)}
+              {stats.n > 1 &&
+                `; the middle half ${distance(stats.q1, units)} to ${distance(stats.q3, units)}`}
+              .
             </Figure>
           </div>
         )}
@@ -194,7 +196,7 @@ function Tweaks({
                   {d.n > 0 && distance(d.median, units)}
                 </td>
                 <td className="max-sm:hidden py-1.5 pl-3 text-right whitespace-nowrap">
-                  {d.n > 0 && `${distance(d.q1, units)} to ${distance(d.q3, units)}`}
+                  {d.n > 1 && `${distance(d.q1, units)} to ${distance(d.q3, units)}`}
                 </td>
                 <td className="py-1.5 pl-3 text-right">
                   {t !== build.tweaks.at(-1) && (

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { toast } from "sonner";
 import { api, Problem, type Build, type Knob, type Replay, type Setup } from "../api/client";
 
@@ -33,10 +33,13 @@ export function useBench(id: number) {
   const [good, setGood] = useState<Replay>();
   if (view?.ok && view !== good) setGood(view);
 
-  const show = (b: Build) => {
-    queries.setQueryData(["build", b.id], b);
-    void queries.invalidateQueries({ queryKey: ["builds"] });
-  };
+  const show = useCallback(
+    (b: Build) => {
+      queries.setQueryData(["build", b.id], b);
+      void queries.invalidateQueries({ queryKey: ["builds"] });
+    },
+    [queries],
+  );
   /** Runs a change of the build and says what was refused. */
   const change = async (call: Promise<Build>): Promise<Build | undefined> => {
     try {

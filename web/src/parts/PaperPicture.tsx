@@ -21,7 +21,8 @@ const dashes: Record<string, string | undefined> = { valley: "9 6", mountain: "1
 
 /**
  * Folded paper as the engine drew it: pieces in paint order, two faces, opened
- * creases thin. Over it, when given, the next step or the layer map.
+ * creases thin. Over it, when given, the next step or the layer map. An empty
+ * label is for pictures whose words stand beside them.
  */
 export function PaperPicture({
   picture,
@@ -52,8 +53,7 @@ export function PaperPicture({
   const deepest = layers ? Math.max(...layers.map((r) => r.layers)) : 1;
   return (
     <svg
-      role="img"
-      aria-label={label}
+      {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })}
       viewBox={`${x - pad} ${y - pad} ${w + 2 * pad} ${h + 2 * pad}`}
       className={className}
       preserveAspectRatio="xMidYMid meet"

@@ -1,0 +1,95 @@
+package e2e
+
+import (
+	"io"
+	"net/http"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp/kb"
+)
+
+// A knob is moved with real keys; the time runs from the key to the frame after
+// the new picture is in the page. The bar is 100 ms for 95 of 100 moves; the test
+// allows three times that, since other work may share the machine.
+func TestSpeedOfAKnob(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.visit(h.url + "/bench/7/set")
+	p.find("Wing angle", "[role=slider]")
+	eval[bool](p, `(() => {
+		window.__hit.focus();
+		window.__took = [];
+		let from = 0;
+		addEventListener("keydown", () => { from = performance.now(); }, true);
+		new MutationObserver(() => {
+			if (!from) return;
+			const start = from;
+			from = 0;
+			requestAnimationFrame(() => { const c = new MessageChannel(); c.port1.onmessage = () => window.__took.push(performance.now() - start); c.port2.postMessage(0); });
+		}).observe(document.querySelector("[aria-label=Mat] [role=img]").parentElement, { subtree: true, childList: true, attributes: true, attributeFilter: ["points"] });
+		return true;
+	})()`)
+	for i := range 60 {
+		p.types(kb.ArrowLeft)
+		p.until("the new picture", `window.__took.length > `+string(rune('0'+i/10))+string(rune('0'+i%10)))
+	}
+	took := eval[[]float64](p, `window.__took`)
+	slices.Sort(took)
+	p95 := took[len(took)*95/100]
+	t.Logf("knob to picture: median %.0f ms, p95 %.0f ms, worst %.0f ms of %d", took[len(took)/2], p95, took[len(took)-1], len(took))
+	if p95 > 300 {
+		t.Errorf("p95 is %.0f ms", p95)
+	}
+}
+
+// The scripts of the first load, as they cross the wire, stay below 260 kB.
+func TestSpeedOfFirstLoad(t *testing.T) {
+	h := open(t, "", false)
+	get := func(path string) (body []byte, wire int) {
+		req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, h.url+path, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		req.Header.Set("Accept-Encoding", "gzip") // set by hand, so it is not unpacked
+		res, err := http.DefaultClient.Do(req)
+		if err != nil {
+			t.Fatal(err)
+		}
+		b, err := io.ReadAll(res.Body)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := res.Body.Close(); err != nil {
+			t.Fatal(err)
+		}
+		if strings.HasSuffix(path, ".js") && res.Header.Get("Content-Encoding") != "gzip" {
+			t.Errorf("%s is not compressed", path)
+		}
+		return b, len(b)
+	}
+	html, _ := get("/")
+	total := 0
+	for _, m := range regexp.MustCompile(`(?:src|href)="(/assets/[^"]+\.js)"`).FindAllSubmatch(html, -1) {
+		_, n := get(string(m[1]))
+		total += n
+	}
+	t.Logf("first load: %d kB of compressed script", total/1000)
+	if total == 0 || total > 260_000 {
+		t.Errorf("first load is %d bytes of script", total)
+	}
+}
+
+// A page of a build is there soon after its address is opened.
+func TestSpeedOfOpening(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.visit(h.url)
+	start := time.Now()
+	p.visit(h.url + "/bench/1/fold/4")
+	p.sees("Step 4 of 10")
+	t.Logf("opening a step by its address: %d ms", time.Since(start).Milliseconds())
+}

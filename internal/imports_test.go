@@ -1,0 +1,63 @@
+// Package internal holds only the test of who may import whom.
+package internal
+
+import (
+	"os/exec"
+	"slices"
+	"strings"
+	"testing"
+)
+
+// core packages compute and know nothing of HTTP, SQL or pages. Each may import
+// only the others named with it.
+var core = map[string][]string{
+	"geom":     {},
+	"sheet":    {"geom"},
+	"fold":     {"geom", "sheet"},
+	"sequence": {"geom", "sheet", "fold"},
+	"shelf":    {"geom", "sheet", "fold", "sequence"},
+	"body":     {"geom", "sheet", "fold", "sequence"},
+	"draw":     {"geom", "sheet", "fold", "sequence", "body"},
+	"bench":    {},
+}
+
+// outside are parts of package paths that have no place in the core.
+var outside = []string{"net/http", "database/sql", "sqlx", "sqlite", "gin-gonic", "huma", "html/template", "chromedp", "os/exec"}
+
+func TestCoreStaysApart(t *testing.T) {
+	for name, allowed := range core {
+		out, err := exec.CommandContext(t.Context(), "go", "list", "-deps", "-f", "{{.ImportPath}}", "./"+name).Output()
+		if err != nil {
+			t.Fatalf("go list %s: %v", name, err)
+		}
+		for _, dep := range strings.Fields(string(out)) {
+			if own, ok := strings.CutPrefix(dep, "tussock/"); ok {
+				pkg := strings.TrimPrefix(own, "internal/")
+				if pkg != name && !slices.Contains(allowed, pkg) {
+					t.Errorf("%s imports %s", name, dep)
+				}
+			}
+			for _, o := range outside {
+				if strings.Contains(dep, o) {
+					t.Errorf("%s imports %s", name, dep)
+				}
+			}
+		}
+	}
+}
+
+// Every package is either core or one of the known leaves, so that a new one
+// cannot slip past the rule above.
+func TestEveryPackageIsPlaced(t *testing.T) {
+	out, err := exec.CommandContext(t.Context(), "go", "list", "./...").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	leaves := []string{"store", "web", "demo", "e2e"}
+	for _, p := range strings.Fields(string(out)) {
+		name := strings.TrimPrefix(p, "tussock/internal/")
+		if _, isCore := core[name]; !isCore && !slices.Contains(leaves, name) && p != "tussock/internal" {
+			t.Errorf("%s is neither core nor a known leaf", p)
+		}
+	}
+}

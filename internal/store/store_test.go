@@ -1,0 +1,260 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"reflect"
+	"sync"
+	"testing"
+	"time"
+
+	"tussock/internal/bench"
+)
+
+func openAt(t *testing.T, path string) *Store {
+	t.Helper()
+	s, err := Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func closed(t *testing.T, s *Store) {
+	t.Helper()
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+}
+
+func f(v float64) *float64 { return &v }
+
+var someSetup = bench.Setup{Sheet: bench.SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1, Paper: "Leaflet ☂"}, Knobs: map[string]float64{"wing": 81.25}}
+
+// sample is a build with everything in it.
+func sample() bench.Build {
+	at := time.Date(2026, 11, 3, 14, 5, 6, 789e6, time.UTC)
+	return bench.Build{Pattern: "curlew", Name: "Pier's \"first\"", Step: 4, CreatedAt: at, Draft: &someSetup, Tweaks: []bench.Tweak{
+		{No: 1, Setup: someSetup, Why: "why; DROP TABLE builds", CreatedAt: at.Add(time.Minute), Trials: []bench.Trial{
+			{DistanceM: f(7.125), TimeS: f(1.5), Seen: []string{"glided"}, Thrower: "Ilse", Place: "hall", Air: "still", ThrowHeightM: f(1.6), Note: "n", At: at.Add(2 * time.Minute)},
+			{DistanceM: f(0), Seen: []string{}, At: at.Add(3 * time.Minute)},
+		}},
+		{No: 2, Setup: someSetup, CreatedAt: at.Add(time.Hour)},
+	}}
+}
+
+// Everything that was acknowledged is there after closing and opening again.
+func TestRestart(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "folder", "t.db")
+	s := openAt(t, path)
+	ctx := t.Context()
+	id, err := s.AddWhole(ctx, sample())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.AddPaper(ctx, bench.Paper{Name: "Leaflet", Sheet: someSetup.Sheet}); err != nil {
+		t.Fatal(err)
+	}
+	want := bench.Settings{Units: "in", Hand: "left", Finger: "child", Theme: "dark"}
+	if err := s.SetSettings(ctx, want); err != nil {
+		t.Fatal(err)
+	}
+	before, err := s.Build(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	closed(t, s)
+	s = openAt(t, path)
+	defer closed(t, s)
+	after, err := s.Build(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !reflect.DeepEqual(before, after) {
+		t.Errorf("after the restart\n%+v\nbefore\n%+v", after, before)
+	}
+	sent := sample()
+	if got := after.Tweaks[0].Trials[0]; *got.DistanceM != 7.125 || !got.At.Equal(sent.Tweaks[0].Trials[0].At) || after.Name != sent.Name || after.Tweaks[0].Why != sent.Tweaks[0].Why {
+		t.Errorf("kept %+v", got)
+	}
+	if got, err := s.Settings(ctx); err != nil || got != want {
+		t.Errorf("settings %+v %v", got, err)
+	}
+	if papers, err := s.Papers(ctx, false); err != nil || len(papers) != 1 || papers[0].Sheet != someSetup.Sheet {
+		t.Errorf("papers %+v %v", papers, err)
+	}
+}
+
+// A process that is killed, not closed, loses nothing acknowledged: the file is
+// copied while it is open, as a crash would leave it.
+func TestCrash(t *testing.T) {
+	dir := t.TempDir()
+	path := filepath.Join(dir, "t.db")
+	s := openAt(t, path)
+	defer closed(t, s)
+	for i := range 20 {
+		if _, err := s.CreateBuild(t.Context(), bench.Build{Pattern: "curlew", Name: fmt.Sprint("b", i), Draft: &someSetup}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	crash := filepath.Join(dir, "crash.db")
+	for _, end := range []string{"", "-wal"} {
+		b, err := os.ReadFile(path + end)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(crash+end, b, 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	again := openAt(t, crash)
+	defer closed(t, again)
+	if list, err := again.Builds(t.Context()); err != nil || len(list) != 20 {
+		t.Errorf("%d of 20 builds survive the crash (%v)", len(list), err)
+	}
+}
+
+func TestBinAndRestore(t *testing.T) {
+	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
+	defer closed(t, s)
+	ctx := t.Context()
+	id, err := s.AddWhole(ctx, sample())
+	if err != nil {
+		t.Fatal(err)
+	}
+	must := func(err error) {
+		t.Helper()
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	must(s.BinBuild(ctx, id))
+	if _, err := s.Build(ctx, id); !errors.Is(err, ErrNotFound) {
+		t.Errorf("a binned build gives %v", err)
+	}
+	for name, err := range map[string]error{"again": s.BinBuild(ctx, id), "rename": s.Rename(ctx, id, "x"), "draft": s.SetDraft(ctx, id, nil), "step": s.SetStep(ctx, id, 1), "restore another": s.RestoreBuild(ctx, id+1)} {
+		if !errors.Is(err, ErrNotFound) {
+			t.Errorf("%s in the bin gives %v", name, err)
+		}
+	}
+	must(s.RestoreBuild(ctx, id))
+	b, err := s.Build(ctx, id)
+	must(err)
+	if b.Trials() != 2 {
+		t.Errorf("%d throws came back", b.Trials())
+	}
+	trial := b.Tweaks[0].Trials[0].ID
+	must(s.BinTrial(ctx, trial))
+	if list, err := s.BinnedTrials(ctx); err != nil || len(list) != 1 || list[0].TweakNo != 1 {
+		t.Errorf("bin %+v %v", list, err)
+	}
+	if _, err := s.Trial(ctx, trial); !errors.Is(err, ErrNotFound) {
+		t.Errorf("a binned throw gives %v", err)
+	}
+	must(s.RestoreTrial(ctx, trial))
+	if _, err := s.Trial(ctx, trial); err != nil {
+		t.Error(err)
+	}
+}
+
+// A tweak and its first throw are written together or not at all.
+func TestSettlingIsAtomic(t *testing.T) {
+	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
+	defer closed(t, s)
+	ctx := t.Context()
+	id, err := s.CreateBuild(ctx, bench.Build{Pattern: "curlew", Name: "b", Draft: &someSetup})
+	if err != nil {
+		t.Fatal(err)
+	}
+	// Many at once: one of them settles tweak 1, the others are refused whole.
+	var wg sync.WaitGroup
+	errs := make(chan error, 8)
+	for range 8 {
+		wg.Go(func() {
+			_, err := s.LogTrial(context.WithoutCancel(ctx), &bench.Tweak{BuildID: id, No: 1, Setup: someSetup}, 0, bench.Trial{DistanceM: f(5)})
+			errs <- err
+		})
+	}
+	wg.Wait()
+	close(errs)
+	good := 0
+	for err := range errs {
+		if err == nil {
+			good++
+		}
+	}
+	b, err := s.Build(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if good != 1 || len(b.Tweaks) != 1 || b.Trials() != 1 || b.Draft != nil {
+		t.Errorf("%d succeeded, leaving %d tweaks and %d throws", good, len(b.Tweaks), b.Trials())
+	}
+}
+
+func TestBackupAndRestore(t *testing.T) {
+	dir := t.TempDir()
+	ctx := t.Context()
+	s := openAt(t, filepath.Join(dir, "t.db"))
+	defer closed(t, s)
+	id, err := s.AddWhole(ctx, sample())
+	if err != nil {
+		t.Fatal(err)
+	}
+	whole, err := s.Build(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(dir, "all.tussock")
+	if err := s.Backup(ctx, file); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Backup(ctx, file); err == nil {
+		t.Error("a backup overwrites another")
+	}
+	if err := s.BinBuild(ctx, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.CreateBuild(ctx, bench.Build{Pattern: "curlew", Name: "later", Draft: &someSetup}); err != nil {
+		t.Fatal(err)
+	}
+	kept, err := s.Restore(ctx, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	back, err := s.Build(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !reflect.DeepEqual(whole, back) {
+		t.Errorf("restored %+v, saved %+v", back, whole)
+	}
+	if list, err := s.Builds(ctx); err != nil || len(list) != 1 {
+		t.Errorf("%d builds after restoring", len(list))
+	}
+	old := openAt(t, kept)
+	defer closed(t, old)
+	if list, err := old.Builds(ctx); err != nil || len(list) != 1 || list[0].Name != "later" {
+		t.Errorf("what was there before is kept as %+v", list)
+	}
+	// What is no backup changes nothing.
+	good, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, bytes := range map[string][]byte{"empty": {}, "text": []byte("hello, this is not a database at all"), "cut": good[:len(good)/2]} {
+		bad := filepath.Join(dir, name)
+		if err := os.WriteFile(bad, bytes, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := s.Restore(ctx, bad); err == nil {
+			t.Errorf("%s is restored", name)
+		}
+	}
+	if list, err := s.Builds(ctx); err != nil || len(list) != 1 {
+		t.Errorf("refused files have left %d builds", len(list))
+	}
+}
