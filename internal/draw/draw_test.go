@@ -1,0 +1,173 @@
+package draw
+
+import (
+	"math"
+	"testing"
+
+	"tussock/internal/body"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+	"tussock/internal/shelf"
+)
+
+func replay(t *testing.T, id string, knobs map[string]float64) *sequence.Replay {
+	t.Helper()
+	p, ok := shelf.Find(id)
+	if !ok {
+		t.Fatalf("no %s on the shelf", id)
+	}
+	s, err := sheet.New(210, 297, 80, 0.1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := p.Run(s, knobs)
+	if r.Err != nil {
+		t.Fatal(r.Err)
+	}
+	return r
+}
+
+// Every piece is painted once, whatever lies on another after it, and no piece
+// is moved for display by more than the cap.
+func TestFlatPaintsInOrder(t *testing.T) {
+	for _, id := range shelf.Names() {
+		for _, d := range replay(t, id, nil).Steps {
+			s := d.After
+			pic := Flat(s)
+			if len(pic.Faces) != len(s.F) {
+				t.Fatalf("%s step %d: %d faces for %d pieces", id, d.No, len(pic.Faces), len(s.F))
+			}
+			ranked, ok := s.Ranked()
+			if !ok {
+				t.Fatalf("%s step %d: layers in a ring", id, d.No)
+			}
+			slack := fanCap*math.Max(s.Box().Width(), s.Box().Height()) + 0.02
+			for i, f := range ranked {
+				for _, g := range ranked[:i] {
+					if s.Above(g, f) > 0 {
+						t.Fatalf("%s step %d: a piece is painted over one that lies on it", id, d.No)
+					}
+				}
+				if pic.Faces[i].Front != s.F[f].Iso.FaceUp() {
+					t.Errorf("%s step %d: the wrong face shows", id, d.No)
+				}
+				for k, v := range s.Folded(f) {
+					dx, dy := pic.Faces[i].Points[2*k]-v.X, -pic.Faces[i].Points[2*k+1]-v.Y
+					if math.Hypot(dx, dy) > slack {
+						t.Fatalf("%s step %d: a corner is drawn %.2f mm away from its place", id, d.No, math.Hypot(dx, dy))
+					}
+				}
+			}
+		}
+	}
+}
+
+// The two signs of a fold lie where folding brings one onto the other; what is
+// shown as moving has the area that moves.
+func TestNextShowsTheFold(t *testing.T) {
+	for _, id := range shelf.Names() {
+		for _, d := range replay(t, id, nil).Steps {
+			o := Next(d)
+			if d.HasLine() && (len(o.Strokes) == 0 || len(o.Arrows) != 1) {
+				t.Errorf("%s step %d has %d lines and %d arrows", id, d.No, len(o.Strokes), len(o.Arrows))
+			}
+			if d.Meets[0].Name != "" {
+				if len(o.Signs) != 2 {
+					t.Fatalf("%s step %d has %d signs", id, d.No, len(o.Signs))
+				}
+				a := d.Line.Mirror(d.Meets[0].At)
+				if math.Hypot(o.Signs[1].At[0]-a.X, -o.Signs[1].At[1]-a.Y) > 0.01 {
+					t.Errorf("%s step %d: the sign stands at %v, the fold brings it to %v", id, d.No, o.Signs[1].At, a)
+				}
+			}
+			thickest := 0
+			for _, m := range o.Moving {
+				thickest = max(thickest, m.Layers)
+			}
+			if d.Op != sequence.OpCrease && thickest != LayersFolded(d) {
+				t.Errorf("%s step %d: %d layers are shown, %d are folded", id, d.No, thickest, LayersFolded(d))
+			}
+			for _, a := range o.Arrows {
+				for i := 0; i < len(a.Points); i += 2 {
+					x, y := a.Points[i], a.Points[i+1]
+					if x < o.View[0]-0.02 || y < o.View[1]-0.02 || x > o.View[0]+o.View[2]+0.02 || y > o.View[1]+o.View[3]+0.02 {
+						t.Errorf("%s step %d: the arrow leaves the picture", id, d.No)
+					}
+				}
+			}
+		}
+	}
+	// By hand: the Curlew's first wing takes four layers along.
+	if n := LayersFolded(replay(t, "curlew", nil).Steps[6]); n != 4 {
+		t.Errorf("the wing fold takes %d layers", n)
+	}
+}
+
+func TestLayerMapLabels(t *testing.T) {
+	m := body.Measure(replay(t, "shelduck", nil).Final())
+	regions := Layers(m.Cells)
+	labels := map[int]int{}
+	most := 0
+	for _, r := range regions {
+		most = max(most, r.Layers)
+		if r.Label != nil {
+			labels[r.Layers]++
+		}
+	}
+	if most != 24 {
+		t.Errorf("the thickest region has %d layers, want 24", most)
+	}
+	for n, k := range labels {
+		if k != 1 {
+			t.Errorf("%d layers are labelled %d times", n, k)
+		}
+	}
+}
+
+// Seen straight from behind a glider is its own mirror image, and its wings rise
+// by as much as the V says.
+func TestBehindIsSymmetric(t *testing.T) {
+	for _, angle := range []float64{60, 90, 110} {
+		r := replay(t, "shelduck", map[string]float64{"wing": angle})
+		pose := body.Standing(r)
+		f, ok := body.FrameOf(r, pose)
+		if !ok {
+			t.Fatal("no frame")
+		}
+		pic := Round(pose, AtAngle(f, 0, 0))
+		middle := pic.View[0] + pic.View[2]/2
+		if math.Abs(pic.CoM[0]-middle) > 0.02 {
+			t.Errorf("wings %v: the centre of mass is %.2f mm off the middle", angle, pic.CoM[0]-middle)
+		}
+		g, _ := body.MeasureGlider(r, pose)
+		if math.Abs(pic.View[2]-g.SpanMM) > 0.02 {
+			t.Errorf("wings %v: drawn %.2f mm wide, span %.2f", angle, pic.View[2], g.SpanMM)
+		}
+		rise := 80 * math.Sin((90-angle)*math.Pi/180) // each wing is 80 mm wide
+		want := 25 + math.Max(0, rise)
+		if rise < -25 {
+			want = -rise
+		}
+		if math.Abs(pic.View[3]-want) > 0.02 {
+			t.Errorf("wings %v: drawn %.2f mm high, by hand %.2f", angle, pic.View[3], want)
+		}
+	}
+}
+
+// What is nearer is painted later: seen from above the wings come after the
+// keel, seen from below before it.
+func TestNearerIsPaintedLater(t *testing.T) {
+	r := replay(t, "curlew", nil)
+	pose := body.Standing(r)
+	f, _ := body.FrameOf(r, pose)
+	keelFirst := func(elevation float64) bool {
+		groups := farToNear(wingGroups(pose), AtAngle(f, 35, elevation))
+		return pose.WingOf(groups[0].faces[0]) == 0
+	}
+	if !keelFirst(30) {
+		t.Error("from above, a wing is painted before the keel it hides")
+	}
+	if keelFirst(-30) {
+		t.Error("from below, the keel is painted before the wing it hides")
+	}
+}
