@@ -16,10 +16,9 @@ type Paper struct {
 
 // Settings are a person's choices.
 type Settings struct {
-	Units  string `json:"units" db:"units" enum:"mm,in"`
-	Hand   string `json:"hand" db:"hand" enum:"right,left"`
-	Finger string `json:"finger" db:"finger" enum:"adult,child"`
-	Theme  string `json:"theme" db:"theme" enum:"auto,light,dark"`
+	Units string `json:"units" db:"units" enum:"mm,in"`
+	Hand  string `json:"hand" db:"hand" enum:"right,left"`
+	Theme string `json:"theme" db:"theme" enum:"auto,light,dark"`
 }
 
 // Default face colours: warm white in front, tide grey behind.

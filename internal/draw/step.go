@@ -19,6 +19,7 @@ func Next(d sequence.Done) (o Overlay) {
 	case sequence.OpRotate:
 		o.rotate(box, d.AngleDeg)
 	case sequence.OpWing:
+		o.Arrows = append(o.Arrows, Arrow{"fold", curve(*d.Grip, d.Line.Mirror(*d.Grip), box)})
 	default:
 		o.fold(d, box)
 	}
@@ -177,9 +178,17 @@ func (o *Overlay) rotate(b geom.Box, deg float64) {
 func Layers(cells []body.Cell) []Region {
 	out := make([]Region, 0, len(cells))
 	largest := map[int]int{} // by count of layers, index of the cell
+	box := geom.EmptyBox()
+	for _, c := range cells {
+		box = box.Grow(c.Poly...)
+	}
+	size := math.Max(box.Width(), box.Height())
 	for i, c := range cells {
 		n := len(c.Stack)
 		out = append(out, Region{Points: flatPoints(c.Poly...), Layers: n})
+		if broad(c.Poly) < 0.02*size {
+			continue // no room for a number
+		}
 		if best, seen := largest[n]; !seen || c.Poly.Area() > cells[best].Poly.Area() {
 			largest[n] = i
 		}
@@ -189,6 +198,15 @@ func Layers(cells []body.Cell) []Region {
 		out[i].Label = &at
 	}
 	return out
+}
+
+// broad is about half the width of a region: area over half the perimeter.
+func broad(p geom.Polygon) float64 {
+	var rim float64
+	for i := range p {
+		rim += p[i].Dist(p[(i+1)%len(p)])
+	}
+	return 2 * p.Area() / rim
 }
 
 // Balance puts the centre of mass on a picture of a flat state.

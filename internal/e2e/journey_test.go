@@ -300,6 +300,11 @@ func TestUnitsSettingsAndTheme(t *testing.T) {
 	p.clicks("Left")
 	p.visit(h.url + "/settings")
 	p.until("the night theme after coming back", `document.documentElement.dataset.theme === "dark"`)
+	p.visit(h.url + "/bench/3/set")
+	if !eval[bool](p, `document.querySelector("[aria-label=Slip]").getBoundingClientRect().x < document.querySelector("[aria-label=Mat]").getBoundingClientRect().x`) {
+		t.Error("for a left hand the slip is not on the left")
+	}
+	p.visit(h.url + "/settings")
 	p.until("a left hand", `[...document.querySelectorAll("input[type=radio]")].some((r) => r.checked && r.labels[0].innerText === "Left")`)
 	p.clicks("mm / inch, now in")
 	p.until("mm again", `document.querySelector("[aria-label='mm / inch, now mm']")`)

@@ -76,7 +76,6 @@ func open(t testing.TB, data string, seed bool) *hall {
 type person struct {
 	t        testing.TB
 	ctx      context.Context
-	home     string
 	mu       sync.Mutex
 	problems []string // console errors, and requests that leave this machine
 }

@@ -35,7 +35,8 @@ type Done struct {
 	Pivot         *geom.Vec
 	ShiftMM       float64 // how far off its landmarks the crease is meant to lie
 	TiltDeg       float64
-	AngleDeg      float64 // of a wing or rotation
+	AngleDeg      float64   // of a wing or rotation
+	Grip          *geom.Vec // of a wing: the landmark that swings about Line
 }
 
 // HasLine tells whether the step makes or uses a fold line.
@@ -258,12 +259,20 @@ func (r *run) wing(s *Step, d *Done, out *Replay) *fold.Error {
 		return fold.Errorf(fold.CodeKnob, "a wing opens to between 0 and 180 degrees, not %s", sheet.Number(d.AngleDeg))
 	}
 	for i, l := range s.wings {
-		if _, _, err := l.folded(r); err != nil {
+		line, _, err := l.folded(r)
+		if err != nil {
 			return err
 		}
 		m, err := s.moving[i].sheet(r)
 		if err != nil {
 			return err
+		}
+		if i == 0 { // the wing on top stands for both in pictures
+			at, err := s.moving[i].folded(r)
+			if err != nil {
+				return err
+			}
+			d.Line, d.Grip = line, &at
 		}
 		name, ok := l.(lineName)
 		if !ok {

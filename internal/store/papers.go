@@ -51,11 +51,11 @@ func (s *Store) RestorePaper(ctx context.Context, id int64) error {
 // Settings are the person's choices.
 func (s *Store) Settings(ctx context.Context) (bench.Settings, error) {
 	var out bench.Settings
-	err := s.db.GetContext(ctx, &out, `SELECT units, hand, finger, theme FROM settings WHERE id = 1`)
+	err := s.db.GetContext(ctx, &out, `SELECT units, hand, theme FROM settings WHERE id = 1`)
 	return out, err
 }
 
 // SetSettings keeps them.
 func (s *Store) SetSettings(ctx context.Context, v bench.Settings) error {
-	return one(s.db.ExecContext(ctx, `UPDATE settings SET units = ?, hand = ?, finger = ?, theme = ? WHERE id = 1`, v.Units, v.Hand, v.Finger, v.Theme))
+	return one(s.db.ExecContext(ctx, `UPDATE settings SET units = ?, hand = ?, theme = ? WHERE id = 1`, v.Units, v.Hand, v.Theme))
 }

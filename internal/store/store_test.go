@@ -58,7 +58,7 @@ func TestRestart(t *testing.T) {
 	if _, err := s.AddPaper(ctx, bench.Paper{Name: "Leaflet", Sheet: someSetup.Sheet}); err != nil {
 		t.Fatal(err)
 	}
-	want := bench.Settings{Units: "in", Hand: "left", Finger: "child", Theme: "dark"}
+	want := bench.Settings{Units: "in", Hand: "left", Theme: "dark"}
 	if err := s.SetSettings(ctx, want); err != nil {
 		t.Fatal(err)
 	}

@@ -133,7 +133,7 @@ func TestRefusals(t *testing.T) {
 		{"POST", "/builds/1/trials", `{"distance_m":5,"seen":["exploded"]}`, 422, []string{"body.seen", "exploded", "stalled"}},
 		{"POST", "/builds/1/trials", `{}`, 422, []string{"distance_m", "empty"}},
 		{"POST", "/builds/1/trials", `{"distance_m":5,"note":"` + strings.Repeat("x", 2001) + `"}`, 422, []string{"body.note", "2000"}},
-		{"PUT", "/settings", `{"units":"ells","hand":"left","finger":"adult","theme":"auto"}`, 422, []string{"body.units", "mm, in"}},
+		{"PUT", "/settings", `{"units":"ells","hand":"left","theme":"auto"}`, 422, []string{"body.units", "mm, in"}},
 		{"POST", "/papers", `{"name":"","sheet":` + a4Sheet + `}`, 422, []string{"name", "1 to 80"}},
 		{"POST", "/papers", `{"name":"x","sheet":` + strings.Replace(a4Sheet, `"gsm":80`, `"gsm":80,"front":"red"`, 1) + `}`, 422, []string{"front", "#fdf8ea"}},
 		{"DELETE", "/trials/5", "", 404, nil},

@@ -3,7 +3,7 @@ import { useEffect } from "react";
 import { api, type Settings } from "./api/client";
 import type { Units } from "./units";
 
-const first: Settings = { units: "mm", hand: "right", finger: "adult", theme: "auto" };
+const first: Settings = { units: "mm", hand: "right", theme: "auto" };
 
 /** A person's choices and how to change them; changes show at once. */
 export function useSettings() {

@@ -38,6 +38,11 @@ export function length(mm: number, units: Units, decimals = 1): string {
   return `${lengthValue(mm, units, decimals)} ${units}`;
 }
 
+/** Thickness of paper: too thin for sixteenths, so decimals in both units. */
+export function thickness(mm: number, units: Units): string {
+  return units === "mm" ? `${number(mm, 2)} mm` : `${number(mm / mmPerInch, 3)} in`;
+}
+
 /** Areas in cm² or square inches. */
 export function area(mm2: number, units: Units): string {
   return units === "mm" ? `${number(mm2 / 100, 0)} cm²` : `${number(mm2 / (mmPerInch * mmPerInch), 1)} sq in`;

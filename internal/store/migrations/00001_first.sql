@@ -46,13 +46,12 @@ CREATE TABLE trials (
 CREATE INDEX trials_by_tweak ON trials (tweak_id, at);
 
 CREATE TABLE settings (
-    id     INTEGER PRIMARY KEY CHECK (id = 1),
-    units  TEXT NOT NULL,
-    hand   TEXT NOT NULL,
-    finger TEXT NOT NULL,
-    theme  TEXT NOT NULL
+    id    INTEGER PRIMARY KEY CHECK (id = 1),
+    units TEXT NOT NULL,
+    hand  TEXT NOT NULL,
+    theme TEXT NOT NULL
 ) STRICT;
-INSERT INTO settings VALUES (1, 'mm', 'right', 'adult', 'auto');
+INSERT INTO settings VALUES (1, 'mm', 'right', 'auto');
 
 -- +goose Down
 DROP TABLE settings;

@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, type Step } from "../api/client";
+import { api, type Knob, type Step } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button, DoNow, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { inUnits, knobValue, length } from "../units";
+import { inUnits, knobValue, length, thickness } from "../units";
 import { MatHead } from "./MatHead";
-import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
+import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
 
 const names: Record<Step["op"], string> = {
@@ -76,6 +76,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   }, [reached, build.id]);
   if (!s) return null;
   const before = step === 1 ? good.start : good.steps[step - 2]?.after;
+  const atThisStep = (k: Knob) => k.steps.includes(step);
   const wing = s.op === "wing" && good.toy?.round;
   return (
     <>
@@ -93,7 +94,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             {names[s.op]}
           </span>
         </p>
-        <Impossible ready={ready} />
+        <Impossible ready={ready} unless={atThisStep} />
         <div aria-live="polite">
           <DoNow
             note={
@@ -168,8 +169,8 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             <b>It looks right when</b> {inUnits(s.looks, units)}.
           </p>
         )}
-        <Knobs ready={ready} only={(k) => k.steps.includes(step)} />
-        <DraftBoxIfMoved ready={ready} />
+        <Knobs ready={ready} only={atThisStep} />
+        <MovedDraft ready={ready} />
         <WayOn>
           <Button className="grow" disabled={step === 1} onClick={() => go(-1)}>
             ← Back
@@ -181,10 +182,6 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
       </Slip>
     </>
   );
-}
-
-function DraftBoxIfMoved({ ready }: { ready: Ready }) {
-  return ready.build.tweaks.length > 0 || ready.build.changes.length > 0 ? <DraftBox ready={ready} /> : null;
 }
 
 /** The number that matters at this step. */
@@ -206,7 +203,7 @@ function StepFigure({ step: s, v }: { step: Step; v: number }) {
   if (s.layers_folded === 0) return null;
   return (
     <Figure value={String(s.layers_folded)} unit={s.layers_folded === 1 ? "layer to fold" : "layers to fold"}>
-      {length(s.folded_mm, units, 2)} of paper at the crease
+      {thickness(s.folded_mm, units)} of paper at the crease
       {s.layers_folded >= 6 ? ": press hard, with a nail or a ruler's edge." : "."}
     </Figure>
   );

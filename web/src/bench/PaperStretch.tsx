@@ -6,9 +6,9 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { SheetForm } from "../parts/SheetForm";
 import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, length, lengthValue, number } from "../units";
+import { inUnits, length, lengthValue, number, thickness } from "../units";
 import { MatHead } from "./MatHead";
-import { DraftBox, Mat, Slip } from "./Slip";
+import { Mat, MovedDraft, Slip } from "./Slip";
 import type { Ready } from "./useBench";
 
 /** Which sheet the toy is folded from. */
@@ -65,7 +65,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
         <h2 className="text-2xl">The sheet</h2>
         <Figure value={number(good.toy?.mass_g ?? 0, 2)} unit="g">
           {number(sheet.gsm)} g/m² on {length(sheet.width_mm, units)} × {length(sheet.height_mm, units)},{" "}
-          {number(sheet.thickness_mm, 3)} mm thick. The toy weighs the same: folding loses no paper.
+          {thickness(sheet.thickness_mm, units)} thick. The toy weighs the same: folding loses no paper.
         </Figure>
         {problem && (
           <Caution title="This sheet will not do">
@@ -78,7 +78,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
             <p className="mt-1 text-sm">The mat still shows the sheet that works.</p>
           </Caution>
         )}
-        <DraftBox ready={ready} />
+        <MovedDraft ready={ready} />
         <SheetForm
           key={build.id}
           first={setup.sheet}

@@ -4,7 +4,7 @@ import { useShortcuts } from "../keys";
 import { Button, Choice, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { area, length, lengthValue, number } from "../units";
+import { area, length, lengthValue, number, thickness } from "../units";
 import { MatHead } from "./MatHead";
 import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
@@ -99,7 +99,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             />
             <figcaption className="text-center text-sm text-quiet">
               {look === "layers"
-                ? "The number says how many layers lie there; the darker, the more."
+                ? `The number says how many layers lie there; the darker, the more, up to ${last.max_layers}.`
                 : "◕ is the centre of mass of the toy folded flat."}
             </figcaption>
           </figure>
@@ -116,14 +116,14 @@ export function SetStretch({ ready }: { ready: Ready }) {
           <Measure name="Balance above keel" value={length(toy.com_up_mm, units)} />
           <Measure
             name="Thickest stack"
-            value={`${toy.max_layers} layers, ${length(toy.thickest_mm, units, 1)}`}
+            value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
           />
           <Measure name="V of the wings" value={`${number(v)}°`} />
         </dl>
       </Mat>
       <Slip label="Slip" className="max-lg:pb-24">
         <h2 className="text-2xl">Set and balance</h2>
-        <Impossible ready={ready} />
+        <Impossible ready={ready} unless={() => true} />
         <Figure value={lengthValue(toy.com_aft_mm, units)} unit={`${units} behind the nose`}>
           That is where it balances, {number(toy.com_percent, 0)} % of its length. Computed from every layer,
           for even paper without thickness.

@@ -12,7 +12,7 @@ export function Mat({ children, className = "" }: { children: ReactNode; classNa
   return (
     <section
       aria-label="Mat"
-      className={`flex min-w-0 flex-col p-4 lg:sticky lg:top-0 lg:col-start-1 lg:row-span-2 lg:row-start-1 lg:max-h-dvh lg:min-h-[calc(100dvh-9.8rem)] lg:self-start lg:p-6 ${className}`}
+      className={`flex min-w-0 flex-col p-4 lg:sticky lg:top-0 lg:col-start-1 lg:row-span-2 lg:row-start-1 lg:max-h-dvh lg:min-h-[calc(100dvh-9.8rem)] lg:self-start lg:p-6 lg:group-data-[hand=left]:col-start-2 ${className}`}
     >
       {children}
     </section>
@@ -32,7 +32,7 @@ export function Slip({
   return (
     <section
       aria-label={label}
-      className={`flex flex-col gap-4 border-line bg-panel p-5 lg:col-start-2 lg:border-l ${className}`}
+      className={`flex flex-col gap-4 border-line bg-panel p-5 lg:col-start-2 lg:border-l lg:group-data-[hand=left]:col-start-1 lg:group-data-[hand=left]:border-r lg:group-data-[hand=left]:border-l-0 ${className}`}
     >
       {children}
     </section>
@@ -48,12 +48,22 @@ export function WayOn({ children }: { children: ReactNode }) {
   );
 }
 
-/** Says which step cannot be made, why, and what would work. */
-export function Impossible({ ready }: { ready: Ready }) {
+/** Whether a fold is impossible because of one of these knobs. */
+function isCulprit(ready: Ready, of: (k: Knob) => boolean): boolean {
+  const { bench, pattern } = ready;
+  return pattern.knobs.some((k) => of(k) && bench.view?.advice.some((a) => a.knob === k.name));
+}
+
+/**
+ * Says which step cannot be made, why, and what would work. It stands at the knob
+ * that causes it, where the eyes are; elsewhere only when no such knob is shown.
+ */
+export function Impossible({ ready, unless }: { ready: Ready; unless?: (k: Knob) => boolean }) {
   const units = useUnits();
   const { bench, setup } = ready;
   const { view } = bench;
   if (!view || view.ok || !view.error) return null;
+  if (unless && isCulprit(ready, unless)) return null;
   const apply = (next: typeof setup) => {
     bench.tryOut(next);
     void bench.keep(next);
@@ -104,16 +114,23 @@ export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boole
   return (
     <div>
       {knobs.map((k) => (
-        <KnobDial
-          key={k.name}
-          knob={k}
-          value={setup.knobs[k.name] ?? k.default}
-          onTry={(v) => bench.tryOut(moved(k.name, v))}
-          onKeep={(v) => void bench.keep(moved(k.name, v))}
-        />
+        <div key={k.name}>
+          <KnobDial
+            knob={k}
+            value={setup.knobs[k.name] ?? k.default}
+            onTry={(v) => bench.tryOut(moved(k.name, v))}
+            onKeep={(v) => void bench.keep(moved(k.name, v))}
+          />
+          {isCulprit(ready, (c) => c === k) && <Impossible ready={ready} />}
+        </div>
       ))}
     </div>
   );
+}
+
+/** The draft, on stretches where an untouched one needs no words. */
+export function MovedDraft({ ready }: { ready: Ready }) {
+  return ready.build.tweaks.length > 0 || ready.build.changes.length > 0 ? <DraftBox ready={ready} /> : null;
 }
 
 /** What becomes of moved knobs: a tweak, a child build, or nothing. */

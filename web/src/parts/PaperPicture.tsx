@@ -214,9 +214,16 @@ function NextStep({ next, size, id }: { next: Overlay; size: number; id: string 
 /** An arrow with a head that keeps its shape at any scale. */
 function NextArrow({ kind, points: p, size }: { kind: string; points: number[]; size: number }) {
   const [x0 = 0, y0 = 0, cx = 0, cy = 0, x1 = 0, y1 = 0] = p;
-  const d = `M${x0} ${y0}Q${cx} ${cy} ${x1} ${y1}`;
   const behind = kind === "behind";
-  const both = kind === "unfold" || kind === "turn";
+  const turn = kind === "turn";
+  // Turning over is shown by a loop: the curve crosses itself between its ends.
+  const [loopX, loopY] = [2 * cx - (x0 + x1) / 2, 2 * cy - (y0 + y1) / 2];
+  const reach = 0.9;
+  const d = turn
+    ? `M${x0} ${y0}C${loopX + reach * (x1 - x0)} ${loopY + reach * (y1 - y0)} ${loopX - reach * (x1 - x0)} ${loopY - reach * (y1 - y0)} ${x1} ${y1}`
+    : `M${x0} ${y0}Q${cx} ${cy} ${x1} ${y1}`;
+  const [fromX, fromY] = turn ? [loopX - reach * (x1 - x0), loopY - reach * (y1 - y0)] : [cx, cy];
+  const both = kind === "unfold";
   return (
     <g>
       <path
@@ -235,8 +242,8 @@ function NextArrow({ kind, points: p, size }: { kind: string; points: number[]; 
         strokeDasharray={behind ? "7 5" : undefined}
         vectorEffect="non-scaling-stroke"
       />
-      <Head x={x1} y={y1} fromX={cx} fromY={cy} size={size} hollow={behind} />
-      {both && <Head x={x0} y={y0} fromX={cx} fromY={cy} size={size} hollow={kind === "unfold"} />}
+      <Head x={x1} y={y1} fromX={fromX} fromY={fromY} size={size} hollow={behind} />
+      {both && <Head x={x0} y={y0} fromX={cx} fromY={cy} size={size} hollow />}
     </g>
   );
 }

@@ -4,6 +4,7 @@ import { PaperStretch } from "../bench/PaperStretch";
 import { SetStretch } from "../bench/SetStretch";
 import { Trail } from "../bench/Trail";
 import { TryStretch } from "../bench/TryStretch";
+import { useSettings } from "../settings";
 import { stretches, useBench, type Ready, type Stretch } from "../bench/useBench";
 
 /** One build: trail, mat and slip. The address holds build, stretch and step. */
@@ -14,6 +15,7 @@ export function Bench() {
 
 function OneBench({ id, stretch, step }: { id: number; stretch: string | undefined; step: number }) {
   const bench = useBench(id);
+  const { settings } = useSettings();
   const { build, pattern, setup, good } = bench;
   if (bench.problem && !build) {
     return (
@@ -44,7 +46,8 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
       <Trail ready={ready} stretch={known} step={at} />
       <main
         id="main"
-        className="grid grow content-start lg:grid-cols-[minmax(0,1fr)_23.25rem] lg:grid-rows-[auto_1fr] lg:content-stretch"
+        data-hand={settings.hand}
+        className="group grid grow content-start lg:grid-cols-[minmax(0,1fr)_23.25rem] lg:grid-rows-[auto_1fr] lg:content-stretch lg:data-[hand=left]:grid-cols-[23.25rem_minmax(0,1fr)]"
       >
         <Content ready={ready} stretch={known} step={at} />
       </main>

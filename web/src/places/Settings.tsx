@@ -76,19 +76,7 @@ export function SettingsPlace() {
             ]}
             onChange={(hand) => change({ hand })}
           />
-          <Choice
-            label="Fingers of"
-            value={s.finger}
-            options={[
-              { value: "adult", label: "An adult" },
-              { value: "child", label: "A child" },
-            ]}
-            onChange={(finger) => change({ finger })}
-          />
-          <p className="text-sm text-quiet">
-            A left hand finds the slip on its side of the mat. How finely you fold will count once Tussock
-            works out the cost of a slip.
-          </p>
+          <p className="text-sm text-quiet">For a left hand the slip lies on the left of the mat.</p>
           <Choice
             label="Theme"
             value={s.theme}

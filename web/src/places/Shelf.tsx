@@ -89,7 +89,8 @@ function OnBench({ build: b }: { build: BuildCard }) {
             <span className="mt-1 block">
               <span className="figure text-3xl text-tide">{distance(d.median, units)}</span>{" "}
               <span className="text-sm text-quiet">
-                median of {d.n}, best {distance(d.best, units)}
+                <span className="whitespace-nowrap">median of {d.n}</span>,{" "}
+                <span className="whitespace-nowrap">best {distance(d.best, units)}</span>
               </span>
             </span>
           ) : (
