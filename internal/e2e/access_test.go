@@ -86,6 +86,7 @@ func TestKeyboardAlone(t *testing.T) {
 	p.types("/")
 	p.until("the finder", `document.querySelector("[cmdk-input]")`)
 	p.types("try: log")
+	p.until("the command found", `document.querySelector("[cmdk-item][data-selected=true]")?.innerText.startsWith("Try: log")`)
 	p.types(kb.Enter)
 	p.at("/bench/1/try")
 	p.types("5")

@@ -100,15 +100,15 @@ func TestImpossibleFoldIsExplained(t *testing.T) {
 	before := measured(p, "Length")
 	p.fills("Nose width, each side, value", "60")
 	p.types(kb.Enter)
-	p.sees("Step 2 cannot be folded", "The top left corner cannot reach the centre crease", "works from 0 mm to 38.1 mm", "The mat still shows the last set-up that works")
+	p.sees("Step 2 cannot be folded", "The top left corner cannot reach the centre crease", "works from 0 mm to 38 mm", "The mat still shows the last set-up that works")
 	if after := measured(p, "Length"); after != before {
 		t.Errorf("the mat shows %s, the last good state has %s", after, before)
 	}
-	p.clicks("Set it to 38.1 mm")
+	p.clicks("Set it to 38 mm")
 	p.gone("cannot be folded")
-	p.sees("Nose width, each side 0 mm → 38.1 mm")
+	p.sees("Nose width, each side 0 mm → 38 mm")
 	p.clicks("Put back")
-	p.gone("38.1 mm")
+	p.gone("38 mm")
 
 	// A sheet that cannot be: a Shelduck on a square.
 	p.visit(h.url + "/start/shelduck")

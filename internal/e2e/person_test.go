@@ -183,6 +183,22 @@ func (p *person) visit(url string) {
 	p.t.Helper()
 	p.do(chromedp.Navigate(url))
 	p.until("the page is there", `document.querySelector("main")?.innerText.length > 0 && document.fonts.status === "loaded"`)
+	p.settled()
+}
+
+// settled waits until nothing has changed on the page for a tenth of a second.
+func (p *person) settled() {
+	p.t.Helper()
+	_, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`new Promise((done) => {
+		const end = () => { watch.disconnect(); clearTimeout(last); done(true); };
+		let calm = setTimeout(end, 100);
+		const last = setTimeout(end, 3000);
+		const watch = new MutationObserver(() => { clearTimeout(calm); calm = setTimeout(end, 100); });
+		watch.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+	})`, chromedp.EvalAwaitPromise))
+	if err != nil {
+		p.t.Fatal(err)
+	}
 }
 
 // until waits for a condition, at most ten seconds.
@@ -267,8 +283,14 @@ func (p *person) clicks(name string) {
 // fills a field that has this label.
 func (p *person) fills(label, text string) {
 	p.t.Helper()
-	x, y := p.find(label, "input, textarea")
-	p.do(chromedp.MouseClickXY(x, y))
+	// A page that is still settling may shift between the look and the click.
+	for range 5 {
+		x, y := p.find(label, "input, textarea")
+		p.do(chromedp.MouseClickXY(x, y))
+		if eval[bool](p, `document.activeElement === window.__hit`) {
+			break
+		}
+	}
 	eval[bool](p, `(window.__hit.select?.(), true)`)
 	p.types(text)
 }
@@ -290,6 +312,7 @@ func (p *person) types(keys string) {
 func (p *person) at(path string) {
 	p.t.Helper()
 	p.until("the address "+path, `location.pathname + location.search === `+quote(path))
+	p.settled() // the address is ahead of what is drawn
 }
 
 // picture writes what the screen shows to a file.

@@ -5,6 +5,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
+import { Mishap } from "./parts/Mishap";
 import "./index.css";
 
 const queries = new QueryClient({
@@ -17,7 +18,9 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <App />
+          <Mishap>
+            <App />
+          </Mishap>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api } from "../api/client";
 import { activeShortcuts } from "../keys";
@@ -9,21 +10,29 @@ const item = "cursor-pointer px-3 py-2 data-[selected=true]:bg-ink data-[selecte
 /** Every command, build and pattern by typing a part of its name. */
 export function Palette({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
+  const [typed, setTyped] = useState("");
   const builds = useQuery({ queryKey: ["builds"], queryFn: api.builds, enabled: open });
   const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, enabled: open });
-  const go = (to: string) => () => {
+  const close = () => {
+    setTyped("");
     onClose();
+  };
+  const go = (to: string) => () => {
+    close();
     void navigate(to);
   };
   return (
     <Command.Dialog
       open={open}
-      onOpenChange={(o) => !o && onClose()}
+      onOpenChange={(o) => !o && close()}
       label="Find a command, build or pattern"
       overlayClassName="fixed inset-0 bg-[#0d1f20]/50"
       contentClassName="fixed top-[12vh] left-1/2 w-[min(34rem,94vw)] -translate-x-1/2 border-2 border-ink bg-panel"
     >
       <Command.Input
+        value={typed}
+        // The key that opens this may still arrive here; no name begins with it.
+        onValueChange={(v) => setTyped(v.replace(/^\//, ""))}
         placeholder="Type what you look for"
         className="w-full border-b-2 border-ink bg-panel p-3 text-lg"
       />
@@ -36,7 +45,7 @@ export function Palette({ open, onClose }: { open: boolean; onClose: () => void 
                 key={s.key + s.label}
                 className={`${item} text-ink`}
                 onSelect={() => {
-                  onClose();
+                  close();
                   s.run();
                 }}
               >

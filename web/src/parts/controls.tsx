@@ -1,4 +1,11 @@
-import { useId, type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode } from "react";
+import {
+  useEffect,
+  useId,
+  useRef,
+  type ButtonHTMLAttributes,
+  type InputHTMLAttributes,
+  type ReactNode,
+} from "react";
 
 type Weight = "main" | "plain" | "now" | "bare";
 
@@ -66,10 +73,15 @@ export function Field({
   );
 }
 
-/** A caution: yellow ground, ink text, and the word. */
+/** A caution: yellow ground, ink text, and the word. It comes into sight by itself. */
 export function Caution({ children, title }: { children?: ReactNode; title: string }) {
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // Not returned: newer browsers give a promise, which is no clean-up.
+    box.current?.scrollIntoView({ block: "nearest" });
+  }, [title]);
   return (
-    <div role="alert" className="border-2 border-on-mark bg-caution p-3 text-on-mark">
+    <div ref={box} role="alert" className="scroll-my-24 border-2 border-on-mark bg-caution p-3 text-on-mark">
       <p className="title text-lg">{title}</p>
       {children}
     </div>
