@@ -10,7 +10,8 @@ const sixteenths = 16;
 
 /** A number with at most the given decimals and no trailing zeros. */
 export function number(v: number, decimals = 1): string {
-  const s = v.toFixed(decimals);
+  // 6.35 is stored a hair below itself; people expect 6.4.
+  const s = (v + Math.sign(v) * 1e-9).toFixed(decimals);
   const short = s.includes(".") ? s.replace(/\.?0+$/, "") : s;
   return (short === "-0" ? "0" : short).replace("-", "−");
 }
