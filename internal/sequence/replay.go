@@ -94,8 +94,8 @@ func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
 	}
 	if q := s.Ratio(); p.MinRatio > 0 && (q < p.MinRatio-1e-9 || q > p.MaxRatio+1e-9) {
 		out.Err = fold.Errorf(fold.CodeRequire,
-			"%s needs a sheet between %s and %s times as high as wide; this one is %.3f times as high as wide",
-			p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), q)
+			"%s needs a sheet between %s and %s times as high as wide; this one is %s times",
+			p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), sheet.Number(q))
 		return out
 	}
 	for _, st := range p.stmts {

@@ -132,7 +132,11 @@ func (s *server) mustFold(pattern string, setup bench.Setup) error {
 		if len(r.Advice) > 0 && r.Advice[0].Knob != "" {
 			where = "body.knobs." + r.Advice[0].Knob
 		}
-		return refuse(where, nil, fmt.Sprintf("step %d cannot be folded: %s", r.Error.Step, r.Error.Detail))
+		why := r.Error.Detail
+		if r.Error.Step > 0 {
+			why = fmt.Sprintf("step %d cannot be folded: %s", r.Error.Step, why)
+		}
+		return refuse(where, nil, why)
 	}
 	return nil
 }

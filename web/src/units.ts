@@ -41,7 +41,7 @@ export function length(mm: number, units: Units, decimals = 1): string {
 
 /** Thickness of paper: too thin for sixteenths, so decimals in both units. */
 export function thickness(mm: number, units: Units): string {
-  return units === "mm" ? `${number(mm, 2)} mm` : `${number(mm / mmPerInch, 3)} in`;
+  return units === "mm" ? `${number(mm, mm < 0.1 ? 3 : 2)} mm` : `${number(mm / mmPerInch, 3)} in`;
 }
 
 /** Areas in cm² or square inches. */

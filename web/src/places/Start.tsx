@@ -60,7 +60,7 @@ export function Start() {
             picture={p.picture}
             colours={plainFaces}
             label={`${p.title}, finished`}
-            className="mt-4 h-[20rem] w-full lg:h-[30rem]"
+            className="mt-4 h-[12rem] w-full lg:h-[30rem]"
           />
         )}
         <p className="mt-2 text-quiet">
