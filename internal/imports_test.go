@@ -11,14 +11,19 @@ import (
 // core packages compute and know nothing of HTTP, SQL or pages. Each may import
 // only the others named with it.
 var core = map[string][]string{
-	"geom":     {},
-	"sheet":    {"geom"},
-	"fold":     {"geom", "sheet"},
-	"sequence": {"geom", "sheet", "fold"},
-	"shelf":    {"geom", "sheet", "fold", "sequence"},
-	"body":     {"geom", "sheet", "fold", "sequence"},
-	"draw":     {"geom", "sheet", "fold", "sequence", "body"},
-	"bench":    {},
+	"geom":          {},
+	"sheet":         {"geom"},
+	"fold/layers":   {"geom"},
+	"fold":          {"geom", "sheet", "fold/layers"},
+	"fold/steps":    {"geom", "sheet", "fold/layers", "fold"},
+	"fold/layermap": {"geom", "sheet", "fold/layers", "fold"},
+	"sequence":      {"geom", "sheet", "fold/layers", "fold", "fold/steps"},
+	"fold/shadow":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
+	"shelf":         {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
+	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
+	"draw":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body"},
+	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
+	"bench":         {},
 }
 
 // outside are parts of package paths that have no place in the core.

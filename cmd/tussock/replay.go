@@ -66,7 +66,7 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 	}
 	steps, final := body.Steps(r), body.Final(r)
 	if f.json {
-		s := sheetJSON(r.Sheet)
+		s := sheetJSON{r.Sheet.WidthMM, r.Sheet.HeightMM, r.Sheet.GSM, r.Sheet.ThicknessMM}
 		return printJSON(out, replayJSON{OK: true, Sheet: &s, Steps: steps, Final: &final})
 	}
 	var b strings.Builder

@@ -51,7 +51,7 @@ func report(m Flat) StepReport {
 // Final measures the last good state of a replay.
 func Final(r *sequence.Replay) FinalReport {
 	f := r.Final()
-	out := FinalReport{StepReport: report(Measure(f)), MassG: f.Sheet.MassG(), Landmarks: map[string][2]float64{}}
+	out := FinalReport{StepReport: report(Measure(f)), MassG: f.PaperMM2() * 1e-6 * f.Sheet.GSM, Landmarks: map[string][2]float64{}}
 	out.Facets = len(f.F)
 	if n := len(r.Steps); n > 0 {
 		last := r.Steps[n-1]

@@ -19,7 +19,7 @@ func Next(d sequence.Done) (o Overlay) {
 	case sequence.OpRotate:
 		o.rotate(box, d.AngleDeg)
 	case sequence.OpWing:
-		o.Arrows = append(o.Arrows, Arrow{"fold", curve(*d.Grip, d.Line.Mirror(*d.Grip), box)})
+		o.Arrows = append(o.Arrows, Arrow{"fold", curve(*d.At, d.Line.Mirror(*d.At), box)})
 	default:
 		o.fold(d, box)
 	}

@@ -1,27 +1,112 @@
 package fold
 
 import (
-	"math"
+	"slices"
 
 	"tussock/internal/geom"
 )
 
-// cutting is the bookkeeping of one Apply: where each old piece went.
-type cutting struct {
-	stay, move []FacetID   // new numbers of the two parts; move is -1 when not cut
-	line       []geom.Line // the fold line on the sheet, for pieces that are cut
-	isCut      []bool
+// Apply carries out a plan and returns the new state. The old one is untouched.
+// It fails with CodeTear when a hinge would open, CodeLayers when no order of the
+// layers is possible, and CodeTooMany when the toy gets more pieces than
+// MaxFacets.
+func (s *State) Apply(p Plan) (*State, *Error) {
+	base := s
+	if len(p.Splits) > 0 {
+		var err *Error
+		if base, err = s.Divide(p.Splits, p.Crease); err != nil {
+			return nil, err
+		}
+	}
+	out, err := base.carryOut(p)
+	if err != nil {
+		if base != s {
+			for i, f := range err.Pieces {
+				err.Pieces[i] = base.F[f].Parent
+			}
+		}
+		return nil, err
+	}
+	if base != s { // parents are those of the state that the plan was for
+		for i := range out.F {
+			out.F[i].Parent = base.F[out.F[i].Parent].Parent
+		}
+		for i, h := range out.H {
+			if h.Parent >= 0 {
+				out.H[i].Parent = base.H[h.Parent].Parent
+			}
+		}
+	}
+	return out, nil
 }
 
-// Apply carries out a plan and returns the new state. The old one is untouched.
-// It fails with CodeTear when a hinge would open, and CodeTooMany when the toy
-// gets more pieces than MaxFacets.
-func (s *State) Apply(p Plan) (*State, *Error) {
-	if len(s.F)+len(p.Split) > MaxFacets {
-		return nil, Errorf(CodeTooMany, "this would divide the paper into more than %d pieces", MaxFacets)
+// Divide cuts pieces along lines and moves nothing. Parents in the result are
+// those of s.
+func (s *State) Divide(splits []Split, id CreaseID) (*State, *Error) {
+	cur := s
+	root := make([]FacetID, len(s.F))
+	for i := range root {
+		root[i] = FacetID(i)
 	}
-	out := &State{Sheet: s.Sheet}
-	cut := s.split(p, out)
+	parent := make([]int32, len(s.H))
+	for i := range parent {
+		parent[i] = int32(i)
+	}
+	for _, sp := range splits {
+		p := Plan{Line: sp.Line, Side: 1, Crease: id, Pressed: sp.Pressed}
+		for f := range cur.F {
+			if sp.Facets == nil || slices.Contains(sp.Facets, root[f]) {
+				p.Split = append(p.Split, FacetID(f))
+			}
+		}
+		if len(cur.F)+len(p.Split) > MaxFacets {
+			return nil, tooMany()
+		}
+		out := &State{Sheet: s.Sheet, Removed: s.Removed, Choice: s.Choice}
+		cut := cur.split(p, out, sp.OnSheet, sp.From)
+		cur.splitHinges(p, cut, out)
+		out.refresh()
+		if err := cur.reorder(p, out, cut, make([]int16, len(out.F))); err != nil {
+			return nil, err
+		}
+		next := make([]FacetID, len(out.F))
+		for i, f := range out.F {
+			next[i] = root[f.Parent]
+		}
+		up := make([]int32, len(out.H))
+		for i, h := range out.H {
+			up[i] = -1
+			if h.Parent >= 0 {
+				up[i] = parent[h.Parent]
+			}
+		}
+		root, parent, cur = next, up, out
+	}
+	if cur != s {
+		for i := range cur.F {
+			cur.F[i].Parent = root[i]
+		}
+		for i := range cur.H {
+			cur.H[i].Parent = parent[i]
+		}
+	}
+	return cur, nil
+}
+
+func tooMany() *Error {
+	return Errorf(CodeTooMany, "this would divide the paper into more than %d pieces", MaxFacets)
+}
+
+// carryOut does all of a plan but its Splits.
+func (s *State) carryOut(p Plan) (*State, *Error) {
+	if len(s.F)+len(p.Split) > MaxFacets {
+		return nil, tooMany()
+	}
+	if p.States != nil {
+		return s.goBack(p.States.To)
+	}
+	out := &State{Sheet: s.Sheet, Removed: s.Removed}
+	cut := s.split(p, out, false, 0)
 	s.splitHinges(p, cut, out)
 
 	body := make([]int16, len(out.F)) // 0 stays, k moves with body k-1
@@ -36,18 +121,44 @@ func (s *State) Apply(p Plan) (*State, *Error) {
 		}
 	}
 	out.refresh()
+	out.slit(p.Slit)
+	for _, g := range p.Glue {
+		h, err := out.stick(g[0], g[1])
+		if err != nil {
+			return nil, err
+		}
+		out.H = append(out.H, h)
+	}
 	for _, h := range out.H {
 		if g := out.gap(h); g > geom.Tear {
-			return nil, Errorf(CodeTear, "the paper would tear: an earlier crease would have to open by %.1f mm", g)
+			err := Errorf(CodeTear, "the paper would tear: an earlier crease would have to open by %.1f mm", g)
+			if h.Kind == Glue {
+				err = Errorf(CodeTear, "glued layers would come apart by %.1f mm", g)
+			}
+			err.Pieces = []FacetID{out.F[h.A].Parent, out.F[h.B].Parent}
+			err.Crease = h.Crease
+			return nil, err
 		}
 	}
-	s.reorder(p, out, cut, body)
+	if err := s.reorder(p, out, cut, body); err != nil {
+		return nil, err
+	}
+	if len(p.Remove) > 0 {
+		return out.without(p.Remove), nil
+	}
 	return out, nil
+}
+
+// cutting is the bookkeeping of one split: where each old piece went.
+type cutting struct {
+	stay, move []FacetID   // new numbers of the two parts; move is -1 when not cut
+	line       []geom.Line // the fold line on the sheet, for pieces that are cut
+	isCut      []bool
 }
 
 // split cuts the facets. The part that stays keeps its number, so that the
 // first facet of a glider remains in its keel; moved parts are appended.
-func (s *State) split(p Plan, out *State) cutting {
+func (s *State) split(p Plan, out *State, onSheet bool, from int8) cutting {
 	n := len(s.F)
 	c := cutting{make([]FacetID, n), make([]FacetID, n), make([]geom.Line, n), make([]bool, n)}
 	out.F = make([]Facet, n, n+len(p.Split))
@@ -58,7 +169,10 @@ func (s *State) split(p Plan, out *State) cutting {
 	}
 	for _, i := range p.Split {
 		f := s.F[i]
-		l := p.Line.Moved(f.Iso.Inverse())
+		l := p.Line
+		if !onSheet {
+			l = l.Moved(f.Iso.Inverse())
+		}
 		pos, neg := f.Poly.Split(l)
 		if pos == nil || neg == nil {
 			continue
@@ -70,11 +184,44 @@ func (s *State) split(p Plan, out *State) cutting {
 		c.move[i] = FacetID(len(out.F))
 		c.line[i], c.isCut[i] = l, true
 		out.F = append(out.F, Facet{Poly: neg, Iso: f.Iso, Parent: i})
-		if seg, ok := f.Poly.ClipLine(l); ok {
-			out.H = append(out.H, Hinge{i, c.move[i], seg.A, seg.B, p.Crease})
+		seg, ok := f.Poly.ClipLine(l)
+		if !ok {
+			continue
 		}
+		h := Hinge{A: i, B: c.move[i], P: seg.A, Q: seg.B, Crease: p.Crease, Line: from, Parent: -1}
+		if p.Pressed == nil {
+			out.H = append(out.H, h)
+			continue
+		}
+		pressed := *p.Pressed
+		if !onSheet {
+			back := f.Iso.Inverse()
+			pressed = geom.Segment{A: back.Apply(pressed.A), B: back.Apply(pressed.B)}
+		}
+		out.H = append(out.H, pressedParts(h, pressed)...)
 	}
 	return c
+}
+
+// pressedParts divides a new hinge into what is pressed and what is not.
+func pressedParts(h Hinge, pressed geom.Segment) []Hinge {
+	d := h.Q.Sub(h.P).Unit()
+	t := func(v geom.Vec) float64 { return d.Dot(v.Sub(h.P)) }
+	lo, hi := min(t(pressed.A), t(pressed.B)), max(t(pressed.A), t(pressed.B))
+	end := h.P.Dist(h.Q)
+	var out []Hinge
+	put := func(a, b float64, kind HingeKind) {
+		a, b = max(a, 0), min(b, end)
+		if b-a > geom.Overlap {
+			piece := h
+			piece.P, piece.Q, piece.Kind = h.P.Add(d.Scale(a)), h.P.Add(d.Scale(b)), kind
+			out = append(out, piece)
+		}
+	}
+	put(0, lo, Construction)
+	put(lo, hi, Crease)
+	put(hi, end, Construction)
+	return out
 }
 
 // splitHinges divides every earlier hinge that touches a cut piece.
@@ -82,9 +229,14 @@ func (s *State) splitHinges(p Plan, c cutting, out *State) {
 	side := float64(p.Side)
 	made := out.H
 	out.H = make([]Hinge, 0, len(s.H)+2*len(made))
-	for _, h := range s.H {
+	for k, h := range s.H {
+		h.Parent = int32(k)
 		if !c.isCut[h.A] && !c.isCut[h.B] {
 			out.H = append(out.H, h)
+			continue
+		}
+		if h.Kind == Glue {
+			out.H = append(out.H, s.splitGlue(p, c, h)...)
 			continue
 		}
 		l := c.line[h.A]
@@ -95,7 +247,8 @@ func (s *State) splitHinges(p Plan, c cutting, out *State) {
 			if a.Dist(b) <= geom.Overlap {
 				return
 			}
-			piece := Hinge{h.A, h.B, a, b, h.Crease}
+			piece := h
+			piece.P, piece.Q = a, b
 			if side*l.Side(geom.Mid(a, b)) > 0 {
 				if c.isCut[h.A] {
 					piece.A = c.move[h.A]
@@ -107,7 +260,7 @@ func (s *State) splitHinges(p Plan, c cutting, out *State) {
 			out.H = append(out.H, piece)
 		}
 		dp, dq := l.Side(h.P), l.Side(h.Q)
-		if math.Abs(dp) < geom.OnLine || math.Abs(dq) < geom.OnLine || dp*dq > 0 {
+		if dp > -geom.OnLine && dp < geom.OnLine || dq > -geom.OnLine && dq < geom.OnLine || dp*dq > 0 {
 			put(h.P, h.Q)
 			continue
 		}
@@ -116,58 +269,4 @@ func (s *State) splitHinges(p Plan, c cutting, out *State) {
 		put(x, h.Q)
 	}
 	out.H = append(out.H, made...)
-}
-
-// reorder fills the table of who lies on whom. Pairs that moved together keep
-// their order, reversed if they were turned over; pairs that stayed keep theirs;
-// moved pieces go to the side the plan says.
-func (s *State) reorder(p Plan, out *State, cut cutting, body []int16) {
-	n := len(out.F)
-	out.order = make([]int8, n*n)
-	boxes := make([]geom.Box, n)
-	for i := range boxes {
-		boxes[i] = geom.EmptyBox().Grow(out.folded[i]...)
-	}
-	dirty := make([]bool, n) // moved or cut: the others lie to each other as before
-	for i := range dirty {
-		dirty[i] = body[i] != 0 || i >= len(s.F) || cut.isCut[i]
-	}
-	for i := range n {
-		pi := out.F[i].Parent
-		for j := i + 1; j < n; j++ {
-			pj := out.F[j].Parent
-			old := s.Above(pi, pj)
-			if !dirty[i] && !dirty[j] {
-				out.set(i, j, old)
-				continue
-			}
-			together := body[i] == body[j]
-			if together && (old == 0 || pi == pj) {
-				continue // a rigid motion brings nothing to lie on anything
-			}
-			if !touch(boxes[i], boxes[j]) || !geom.Overlaps(out.folded[i], out.folded[j]) {
-				continue
-			}
-			switch {
-			case together && body[i] != 0 && !p.Bodies[body[i]-1].T.FaceUp():
-				old = -old
-			case together:
-			case body[i] != 0:
-				old = p.Place
-			default:
-				old = -p.Place
-			}
-			out.set(i, j, old)
-		}
-	}
-}
-
-func touch(a, b geom.Box) bool {
-	return math.Min(a.MaxX, b.MaxX)-math.Max(a.MinX, b.MinX) > geom.Overlap &&
-		math.Min(a.MaxY, b.MaxY)-math.Max(a.MinY, b.MinY) > geom.Overlap
-}
-
-func (s *State) set(i, j int, v int8) {
-	n := len(s.F)
-	s.order[i*n+j], s.order[j*n+i] = v, -v
 }

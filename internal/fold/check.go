@@ -9,7 +9,7 @@ import (
 )
 
 // Faults is the full check of a state, for tests and for the end of a replay:
-// every hinge closed, area conserved, the order table antisymmetric and present
+// every hinge closed, area conserved (cut-off parts included), the order table antisymmetric and present
 // for exactly the overlapping pairs, no layer passing through a hinge, and the
 // angle and count rules at every interior vertex. It returns one sentence per
 // fault; none for a sound state.
@@ -27,6 +27,9 @@ func (s *State) Faults() []string {
 		}
 		area += a
 	}
+	for _, p := range s.Removed {
+		area += math.Abs(p.Area())
+	}
 	if want := s.Sheet.AreaMM2(); math.Abs(area-want) > 1e-6*want {
 		say("area is %g of %g mm²", area, want)
 	}
@@ -41,11 +44,30 @@ func (s *State) Faults() []string {
 			}
 		}
 	}
-	if _, ok := s.Ranked(); !ok {
-		say("layers lie in a ring")
-	}
+	out = append(out, s.rings()...)
 	out = append(out, s.pierced()...)
 	return append(out, s.vertexFaults()...)
+}
+
+// rings finds three layers with a common spot that lie each on the next. Rings
+// without a common spot are sound (a twist has one).
+func (s *State) rings() []string {
+	n := len(s.F)
+	for i := range n {
+		for j := range n {
+			if s.order[i*n+j] <= 0 {
+				continue
+			}
+			for k := range i {
+				if s.order[j*n+k] > 0 && s.order[k*n+i] > 0 {
+					if c := geom.ClipConvex(s.folded[i], s.folded[j]); c != nil && geom.Overlaps(c, s.folded[k]) {
+						return []string{fmt.Sprintf("layers %d, %d and %d lie in a ring", i, j, k)}
+					}
+				}
+			}
+		}
+	}
+	return nil
 }
 
 // pierced finds layers that pass through a hinge: a piece crossed in its
@@ -54,6 +76,9 @@ func (s *State) Faults() []string {
 func (s *State) pierced() []string {
 	var out []string
 	for _, h := range s.H {
+		if h.Kind == Glue {
+			continue
+		}
 		iso := s.F[h.A].Iso
 		p, q := iso.Apply(h.P), iso.Apply(h.Q)
 		l, ok := geom.LineThrough(p, q)
@@ -62,7 +87,7 @@ func (s *State) pierced() []string {
 		}
 		for c := range s.F {
 			id := FacetID(c)
-			if id == h.A || id == h.B || !crosses(s.folded[c], l, p, q) {
+			if id == h.A || id == h.B || !geom.Crosses(s.folded[c], l, p, q) {
 				continue
 			}
 			if a, b := s.Above(h.A, id), s.Above(h.B, id); a != 0 && b != 0 && a != b {
@@ -71,22 +96,6 @@ func (s *State) pierced() []string {
 		}
 	}
 	return out
-}
-
-// crosses tells whether segment p q on line l runs through the inside of poly.
-func crosses(poly geom.Polygon, l geom.Line, p, q geom.Vec) bool {
-	pos, neg := poly.Split(l)
-	if pos == nil || neg == nil {
-		return false
-	}
-	seg, ok := poly.ClipLine(l)
-	if !ok {
-		return false
-	}
-	d := l.Dir()
-	lo := math.Max(math.Min(d.Dot(p), d.Dot(q)), math.Min(d.Dot(seg.A), d.Dot(seg.B)))
-	hi := math.Min(math.Max(d.Dot(p), d.Dot(q)), math.Max(d.Dot(seg.A), d.Dot(seg.B)))
-	return hi-lo > geom.Overlap
 }
 
 // vertexFaults checks Maekawa's rule (mountains and valleys differ by two) and
@@ -110,9 +119,14 @@ func (s *State) vertexFaults() []string {
 	return out
 }
 
+// onEdge tells whether a spot lies on the rim of the paper: the pieces around it
+// leave part of the full turn free.
 func (s *State) onEdge(v geom.Vec) bool {
-	return v.X < geom.OnPaper || v.Y < geom.OnPaper ||
-		v.X > s.Sheet.WidthMM-geom.OnPaper || v.Y > s.Sheet.HeightMM-geom.OnPaper
+	var turn float64
+	for _, f := range s.F {
+		turn += f.Poly.AngleAt(v)
+	}
+	return turn < 2*math.Pi-1e-4
 }
 
 func (s *State) vertexAt(v geom.Vec) []string {

@@ -17,6 +17,9 @@ const (
 	CodeCheck      Code = "check"       // a "looks right when" does not hold
 	CodeName       Code = "name"        // a name means nothing here
 	CodeSheet      Code = "sheet"       // the sheet itself is impossible
+	CodeLayers     Code = "layers"      // layers would have to pass through each other
+	CodeGlue       Code = "glue"        // faces that cannot be glued
+	CodeOrder      Code = "order"       // a step stands before one that must come first
 	CodeTooMany    Code = "too_complex" // more pieces than the engine takes
 )
 
@@ -27,6 +30,11 @@ type Error struct {
 	Line   int    `json:"line"`
 	Code   Code   `json:"code"`
 	Detail string `json:"detail"`
+	// Pieces of the state before the step that the fault is about, and the crease
+	// and layer rule concerned, so that it can be said with landmarks and drawn.
+	Pieces []FacetID `json:"-"`
+	Crease CreaseID  `json:"-"`
+	Rule   string    `json:"-"`
 }
 
 func (e *Error) Error() string {

@@ -23,17 +23,57 @@ type Body struct {
 	T      geom.Iso2
 }
 
-// Plan is one operation, ready to be applied: cut these pieces along this line
-// (given in the folded plane), then move these bodies; moved pieces go above
-// (+1) or below (-1) whatever they come to lie on.
+// Split cuts pieces along a line before anything moves. Line lies in the folded
+// plane, or on the flat sheet when OnSheet is set. Facets are pieces of the state
+// that the plan is for; nil means all. Pressed is the stretch of the line that
+// becomes a crease (nil for all of it); the rest is a construction line. From
+// tells which of the step's lines it is, for the study of errors.
+type Split struct {
+	Line    geom.Line
+	OnSheet bool
+	Facets  []FacetID
+	Pressed *geom.Segment
+	From    int8
+}
+
+// Hint says for a plan that piece I ends above (+1) or below (-1) piece J. Hard
+// hints must hold, and Why is what is said when they cannot.
+type Hint struct {
+	I, J FacetID
+	Sign int8
+	Hard bool
+	Why  string
+}
+
+// Plan is one operation, ready to be applied.
+//
+// A simple fold cuts the pieces in Split along Line (folded plane), moves its
+// one body and puts what moved above (+1) or below (-1) all that it comes to lie
+// on: the order is forced. Other operations give Splits instead, name bodies of
+// whole pieces of the divided state, and set Solve: the order among different
+// bodies is then found by the layer solver, helped by the hints.
 type Plan struct {
-	Line   geom.Line
-	Side   int8 // the side that moves, or would
-	Split  []FacetID
+	Line    geom.Line
+	Side    int8 // the side that moves, or would
+	Split   []FacetID
+	Pressed *geom.Segment // stretch of Line that is creased; nil for all
+	Place   int8
+
+	Splits []Split
+	Solve  bool
+	Hints  []Hint
+	Remove []FacetID      // pieces of the divided state that are cut off
+	Slit   []geom.Segment // stretches of the sheet where hinges are cut open
+	Glue   [][2]FacetID   // pieces of the divided state stuck face to face
+	Free   []FacetID      // pieces whose order is looked for anew, wherever they lie
+	States *Known         // take places and orders from an earlier state instead of moving
+
 	Bodies []Body
-	Place  int8
 	Crease CreaseID
 }
+
+// Known is an earlier state that a plan goes back to.
+type Known struct{ To *State }
 
 // Moved is how many pieces the plan moves.
 func (p Plan) Moved() int {
@@ -50,6 +90,10 @@ type Selection struct {
 	Side  int8
 	Seeds []FacetID // what the fingers hold; nil takes all layers
 	Sense Sense
+	// Free leaves layers that lie in the way where they are, for folds that are
+	// tucked under or over a named layer.
+	Free    bool
+	Pressed *geom.Segment // stretch of Line that is creased; nil for all
 }
 
 // halves are the folded pieces cut down to the moving side; nil where a piece
@@ -93,19 +137,19 @@ func (s *State) Closure(sel Selection) []FacetID {
 		f := queue[0]
 		queue = queue[1:]
 		for _, h := range s.H {
-			other := h.B
-			switch f {
-			case h.A:
-			case h.B:
-				other = h.A
-			default:
+			other, ok := h.Other(f)
+			if !ok {
 				continue
 			}
 			iso := s.F[f].Iso
-			reach := math.Max(side*sel.Line.Side(iso.Apply(h.P)), side*sel.Line.Side(iso.Apply(h.Q)))
+			p, q := h.Ends(f)
+			reach := math.Max(side*sel.Line.Side(iso.Apply(p)), side*sel.Line.Side(iso.Apply(q)))
 			if reach > geom.OnLine {
 				add(other)
 			}
+		}
+		if sel.Free {
+			continue
 		}
 		for g := range s.F {
 			if !in[g] && part[g] != nil && s.Above(FacetID(g), f) == int8(sel.Sense) &&
@@ -129,8 +173,8 @@ func (s *State) SimpleFold(sel Selection, id CreaseID) (Plan, *Error) {
 	if len(set) == 0 {
 		return Plan{}, Errorf(CodeMissesLine, "the fold line does not cross the layers that should move")
 	}
-	p := Plan{Line: sel.Line, Side: sel.Side, Place: int8(sel.Sense), Crease: id,
-		Split: s.crossed(set, sel.Line)}
+	p := Plan{Line: sel.Line, Side: sel.Side, Place: int8(sel.Sense), Crease: id, Pressed: sel.Pressed,
+		Split: s.Crossed(set, sel.Line)}
 	if len(p.Split) == 0 && len(set) == len(s.F) {
 		return Plan{}, Errorf(CodeMissesLine, "the fold line runs beside the paper, so nothing would stay behind")
 	}
@@ -141,7 +185,7 @@ func (s *State) SimpleFold(sel Selection, id CreaseID) (Plan, *Error) {
 // CreaseOnly plans a fold that is opened again: the layers are only divided.
 func (s *State) CreaseOnly(sel Selection, id CreaseID) (Plan, *Error) {
 	set := s.Closure(sel)
-	p := Plan{Line: sel.Line, Side: sel.Side, Crease: id, Split: s.crossed(set, sel.Line)}
+	p := Plan{Line: sel.Line, Side: sel.Side, Crease: id, Pressed: sel.Pressed, Split: s.Crossed(set, sel.Line)}
 	if len(p.Split) == 0 {
 		return Plan{}, Errorf(CodeMissesLine, "the crease would not cross the paper")
 	}
@@ -157,7 +201,8 @@ func (s *State) Whole(m geom.Iso2) Plan {
 	return Plan{Bodies: []Body{{Facets: all, T: m}}}
 }
 
-func (s *State) crossed(set []FacetID, l geom.Line) []FacetID {
+// Crossed are the pieces of a set that a line of the folded plane cuts in two.
+func (s *State) Crossed(set []FacetID, l geom.Line) []FacetID {
 	var out []FacetID
 	for _, f := range set {
 		if pos, neg := s.folded[f].Split(l); pos != nil && neg != nil {

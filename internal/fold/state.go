@@ -2,6 +2,7 @@ package fold
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/geom"
 	"tussock/internal/sheet"
@@ -26,11 +27,49 @@ type Facet struct {
 // Folded is the piece where it lies now.
 func (f Facet) Folded() geom.Polygon { return f.Poly.Moved(f.Iso) }
 
-// Hinge is one straight contact between two pieces.
+// HingeKind tells how two pieces hang together.
+type HingeKind int8
+
+const (
+	// Crease was pressed.
+	Crease HingeKind = iota
+	// Construction divides the paper for the engine only and was never pressed,
+	// such as the part of a line beyond the end of a partial crease.
+	Construction
+	// Glue holds two pieces together face to face.
+	Glue
+)
+
+// Hinge is one straight contact between two pieces. For Glue, P and Q are two
+// spots of A and OnB the spots of B that they are stuck to.
 type Hinge struct {
 	A, B   FacetID
 	P, Q   geom.Vec // ends, sheet coordinates
 	Crease CreaseID // the step that made it
+	Kind   HingeKind
+	Line   int8        // which of the step's lines made it
+	Parent int32       // the hinge it was cut from in the state before; -1 when new
+	OnB    [2]geom.Vec // Glue only
+}
+
+// Ends are the two ends of a hinge on the sheet, as seen from piece f: for glue
+// they differ from piece to piece.
+func (h Hinge) Ends(f FacetID) (p, q geom.Vec) {
+	if h.Kind == Glue && f == h.B {
+		return h.OnB[0], h.OnB[1]
+	}
+	return h.P, h.Q
+}
+
+// Other is the piece that h joins to f; ok is false when it does not touch f.
+func (h Hinge) Other(f FacetID) (g FacetID, ok bool) {
+	switch f {
+	case h.A:
+		return h.B, true
+	case h.B:
+		return h.A, true
+	}
+	return 0, false
 }
 
 // Assignment is how a hinge is folded, seen from the front of the flat sheet.
@@ -44,16 +83,30 @@ const (
 
 // State is the folded sheet after some steps. It is never changed once made.
 type State struct {
-	Sheet  sheet.Sheet
-	F      []Facet
-	H      []Hinge
-	order  []int8 // n*n, row i: +1 i above j, -1 i below j, 0 no common area
-	folded []geom.Polygon
+	Sheet   sheet.Sheet
+	F       []Facet
+	H       []Hinge
+	Removed []geom.Polygon // cut off, sheet coordinates
+	Choice  *Choice        // set when the order made here was not the only one
+	order   []int8         // n*n, row i: +1 i above j, -1 i below j, 0 no common area
+	folded  []geom.Polygon
 }
 
-// Start is the unfolded sheet.
+// Choice says that a step leaves the order of two pieces open: another order is
+// as valid as the one taken.
+type Choice struct{ I, J FacetID }
+
+// Start is the unfolded sheet: one piece, or several joined by construction
+// lines where its outline is not convex.
 func Start(s sheet.Sheet) *State {
-	st := &State{Sheet: s, F: []Facet{{Poly: s.Outline(), Iso: geom.Identity}}, order: make([]int8, 1)}
+	st := &State{Sheet: s}
+	for _, p := range s.Pieces() {
+		st.F = append(st.F, Facet{Poly: p, Iso: geom.Identity})
+	}
+	for _, j := range s.Joins() {
+		st.H = append(st.H, Hinge{A: FacetID(j.A), B: FacetID(j.B), P: j.Seam.A, Q: j.Seam.B, Kind: Construction, Parent: -1})
+	}
+	st.order = make([]int8, len(st.F)*len(st.F))
 	st.refresh()
 	return st
 }
@@ -74,6 +127,9 @@ func (s *State) Above(i, j FacetID) int8 { return s.order[int(i)*len(s.F)+int(j)
 
 // Assigned is the sense in which hinge h is folded.
 func (s *State) Assigned(h Hinge) Assignment {
+	if h.Kind == Glue {
+		return Flat
+	}
 	a, b := s.F[h.A].Iso, s.F[h.B].Iso
 	if a.FaceUp() == b.FaceUp() {
 		return Flat
@@ -90,8 +146,11 @@ type Counts struct{ Hinges, Folded, Mountain, Valley int }
 
 // Count the hinges.
 func (s *State) Count() Counts {
-	c := Counts{Hinges: len(s.H)}
+	var c Counts
 	for _, h := range s.H {
+		if h.Kind != Glue {
+			c.Hinges++
+		}
 		switch s.Assigned(h) {
 		case Mountain:
 			c.Mountain++
@@ -110,6 +169,15 @@ func (s *State) Box() geom.Box {
 		b = b.Grow(p...)
 	}
 	return b
+}
+
+// PaperMM2 is the area of the paper that is still there, in mm².
+func (s *State) PaperMM2() float64 {
+	var a float64
+	for _, f := range s.F {
+		a += f.Poly.Area()
+	}
+	return a
 }
 
 // FacetsAtSheet are the pieces that contain a point of the sheet, in order of
@@ -200,5 +268,18 @@ func (s *State) WorstGap() float64 {
 
 func (s *State) gap(h Hinge) float64 {
 	a, b := s.F[h.A].Iso, s.F[h.B].Iso
-	return math.Max(a.Apply(h.P).Dist(b.Apply(h.P)), a.Apply(h.Q).Dist(b.Apply(h.Q)))
+	p, q := h.Ends(h.B)
+	return math.Max(a.Apply(h.P).Dist(b.Apply(p)), a.Apply(h.Q).Dist(b.Apply(q)))
+}
+
+// StackAt are the pieces at a place of the folded plane, the uppermost first.
+func (s *State) StackAt(p geom.Vec) []FacetID {
+	var out []FacetID
+	for i := range s.F {
+		if s.folded[i].Contains(p, 0) {
+			out = append(out, FacetID(i))
+		}
+	}
+	slices.SortStableFunc(out, func(a, b FacetID) int { return -int(s.Above(a, b)) })
+	return out
 }

@@ -58,3 +58,61 @@ func FoldPointToLine(p Vec, l Line, pivot Vec) (folds []Line, landings []Vec) {
 	}
 	return folds, landings
 }
+
+// FoldPointsToLines (O6) are the creases that lay point p on line l and point q
+// on line m at once: at most three. The landings of p are returned beside them.
+// With p's landing at parameter t along l, the landing of q leaves m by a cubic
+// in t; its real roots are bracketed over the range of t within reach mm of the
+// foot of p and bisected to rounding.
+func FoldPointsToLines(p Vec, l Line, q Vec, m Line, reach float64) (folds []Line, landings []Vec) {
+	foot, d := l.Foot(p), l.Dir()
+	at := func(t float64) (Line, Vec, bool) {
+		land := foot.Add(d.Scale(t))
+		f, ok := FoldPointToPoint(p, land)
+		return f, land, ok
+	}
+	// Times the squared length of the move, so that the value is a polynomial.
+	miss := func(t float64) float64 {
+		land := foot.Add(d.Scale(t))
+		n := land.Sub(p)
+		k := n.Dot(n)
+		// q mirrored in the bisector of p and land, times k.
+		w := 2 * n.Dot(q.Sub(Mid(p, land)))
+		return k*m.Side(q) - w*m.N.Dot(n)
+	}
+	const cells = 720
+	take := func(t float64) {
+		f, land, ok := at(t)
+		if !ok || math.Abs(m.Side(f.Mirror(q))) > 1e-6 {
+			return
+		}
+		for _, g := range landings {
+			if g.Dist(land) < Distinct {
+				return
+			}
+		}
+		folds, landings = append(folds, f), append(landings, land)
+	}
+	prev, a := miss(-reach), -reach
+	for i := 1; i <= cells; i++ {
+		b := -reach + 2*reach*float64(i)/cells
+		v := miss(b)
+		if v == 0 {
+			take(b)
+		}
+		if prev*v < 0 {
+			lo, hi, flo := a, b, prev
+			for range 80 {
+				c := (lo + hi) / 2
+				if fc := miss(c); fc*flo > 0 {
+					lo, flo = c, fc
+				} else {
+					hi = c
+				}
+			}
+			take((lo + hi) / 2)
+		}
+		prev, a = v, b
+	}
+	return folds, landings
+}

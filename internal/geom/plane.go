@@ -92,6 +92,19 @@ func (l Line) Turned(rad float64, p Vec) Line {
 	return l.Moved(m)
 }
 
+// TurnedToward is the line turned by rad about the foot of a point, the way that
+// carries it towards another.
+func (l Line) TurnedToward(rad float64, about, toward Vec) Line {
+	foot := l.Foot(about)
+	// Counter-clockwise carries a line towards points that lie on the left of
+	// the way from the foot to the point's own foot on the line.
+	way := l.Foot(toward).Sub(foot)
+	if way.Len() < Distinct {
+		way = l.Dir()
+	}
+	return l.Turned(math.Copysign(rad, rad*way.Cross(toward.Sub(foot))), foot)
+}
+
 // Moved is the image of the line under an isometry.
 func (l Line) Moved(m Iso2) Line {
 	p := m.Apply(l.N.Scale(l.D))
@@ -101,6 +114,13 @@ func (l Line) Moved(m Iso2) Line {
 
 // Segment is a straight piece between two points.
 type Segment struct{ A, B Vec }
+
+// Dist is the distance of a point from the segment, in mm.
+func (s Segment) Dist(p Vec) float64 {
+	d := s.B.Sub(s.A)
+	t := p.Sub(s.A).Dot(d) / math.Max(d.Dot(d), 1e-30)
+	return p.Dist(s.A.Add(d.Scale(math.Min(1, math.Max(0, t)))))
+}
 
 // Mid is the middle of the segment.
 func (s Segment) Mid() Vec { return Mid(s.A, s.B) }
@@ -121,6 +141,17 @@ func (m Iso2) Apply(p Vec) Vec {
 
 // Turn applies the rotation or reflection without the shift, for directions.
 func (m Iso2) Turn(v Vec) Vec { return Vec{m.A*v.X + m.B*v.Y, m.C*v.X + m.D*v.Y} }
+
+// Near tells whether two motions agree within tol: directions as they are, shifts
+// in mm.
+func (m Iso2) Near(n Iso2, tol float64) bool {
+	for _, d := range []float64{m.A - n.A, m.B - n.B, m.C - n.C, m.D - n.D, m.TX - n.TX, m.TY - n.TY} {
+		if math.Abs(d) > tol {
+			return false
+		}
+	}
+	return true
+}
 
 // Det is +1 for a rotation, -1 for a reflection (up to rounding).
 func (m Iso2) Det() float64 { return m.A*m.D - m.B*m.C }

@@ -164,6 +164,24 @@ func (p Polygon) Contains(a Vec, tol float64) bool {
 	return len(p) > 2
 }
 
+// AngleAt is the angle in radians that the polygon takes up around point v: its
+// corner angle, π on a side, 2π inside, 0 outside (within OnPaper).
+func (p Polygon) AngleAt(v Vec) float64 {
+	if !p.Contains(v, OnPaper) {
+		return 0
+	}
+	for i, a := range p {
+		if a.Dist(v) < OnPaper {
+			in, out := p[(i+len(p)-1)%len(p)].Sub(a), p[(i+1)%len(p)].Sub(a)
+			return math.Abs(math.Atan2(out.Cross(in), out.Dot(in)))
+		}
+	}
+	if p.Contains(v, -OnPaper) {
+		return 2 * math.Pi
+	}
+	return math.Pi
+}
+
 // ClipLine is the stretch of a line inside a convex polygon.
 func (p Polygon) ClipLine(l Line) (Segment, bool) {
 	d := l.Dir()
@@ -194,6 +212,39 @@ func (p Polygon) ClipLine(l Line) (Segment, bool) {
 	return Segment{o.Add(d.Scale(lo)), o.Add(d.Scale(hi))}, true
 }
 
+// Exit is where a ray from a point inside a convex polygon leaves it.
+func (p Polygon) Exit(from, dir Vec) (Vec, bool) {
+	seg, ok := p.ClipLine(LineAt(from, dir))
+	if !ok || !p.Contains(from, OnPaper) {
+		return from, false
+	}
+	if seg.A.Sub(from).Dot(dir) > seg.B.Sub(from).Dot(dir) {
+		return seg.A, true
+	}
+	return seg.B, true
+}
+
+// Crosses tells whether segment p q on line l runs through the inside of a convex
+// polygon over more than Overlap.
+func Crosses(poly Polygon, l Line, p, q Vec) bool {
+	pos, neg := 0.0, 0.0
+	for _, v := range poly {
+		d := l.Side(v)
+		pos, neg = math.Max(pos, d), math.Min(neg, d)
+	}
+	if pos < OnLine || neg > -OnLine {
+		return false
+	}
+	seg, ok := poly.ClipLine(l)
+	if !ok {
+		return false
+	}
+	d := l.Dir()
+	lo := math.Max(math.Min(d.Dot(p), d.Dot(q)), math.Min(d.Dot(seg.A), d.Dot(seg.B)))
+	hi := math.Min(math.Max(d.Dot(p), d.Dot(q)), math.Max(d.Dot(seg.A), d.Dot(seg.B)))
+	return hi-lo > Overlap
+}
+
 // Box is an axis-parallel rectangle in mm.
 type Box struct{ MinX, MinY, MaxX, MaxY float64 }
 
@@ -213,6 +264,12 @@ func (b Box) Grow(ps ...Vec) Box {
 
 func (b Box) Width() float64  { return b.MaxX - b.MinX }
 func (b Box) Height() float64 { return b.MaxY - b.MinY }
+
+// Touches tells whether two boxes share area (deeper than Overlap).
+func (b Box) Touches(c Box) bool {
+	return math.Min(b.MaxX, c.MaxX)-math.Max(b.MinX, c.MinX) > Overlap &&
+		math.Min(b.MaxY, c.MaxY)-math.Max(b.MinY, c.MinY) > Overlap
+}
 
 // Centre is the middle of the box.
 func (b Box) Centre() Vec { return Vec{(b.MinX + b.MaxX) / 2, (b.MinY + b.MaxY) / 2} }

@@ -5,6 +5,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/sheet"
 )
 
 // Expressions are evaluated on the state that a run has reached.
@@ -271,13 +272,14 @@ func (e lineBis) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 }
 
 // bisector is the crease that lays l on m. Of the two there are it takes the one
-// that moves the middle of l least, or the one that lands it nearest to near.
+// that lands the middle of l on the stretch of m that is named, or else moves it
+// least; with near, the one that lands it nearest to there.
 func bisector(r *run, le, me lineExpr, near pointExpr) (geom.Line, *fold.Error) {
 	l, seg, err := le.folded(r)
 	if err != nil {
 		return l, err
 	}
-	m, _, err := me.folded(r)
+	m, goal, err := me.folded(r)
 	if err != nil {
 		return m, err
 	}
@@ -291,11 +293,158 @@ func bisector(r *run, le, me lineExpr, near pointExpr) (geom.Line, *fold.Error) 
 			return l, err
 		}
 	}
-	best := folds[0]
-	for _, f := range folds[1:] {
-		if f.Mirror(seg.Mid()).Dist(target) < best.Mirror(seg.Mid()).Dist(target)-geom.OnLine {
-			best = f
+	d, err := r.decided(func() (decision, *fold.Error) {
+		best := folds[0]
+		for _, f := range folds[1:] {
+			a, b := f.Mirror(seg.Mid()), best.Mirror(seg.Mid())
+			da, db := a.Dist(target), b.Dist(target)
+			if near == nil {
+				// On the stretch that is named, rather than beyond its ends.
+				if x, y := goal.Dist(a), goal.Dist(b); math.Abs(x-y) > geom.Distinct {
+					da, db = x, y
+				}
+			}
+			if da < db-geom.OnLine {
+				best = f
+			}
 		}
-	}
-	return best, nil
+		return decision{line: best}, nil
+	})
+	return r.nearest(folds, d.line), err
 }
+
+// lineBeside is the parallel to a line through a landmark.
+type lineBeside struct {
+	l lineExpr
+	p pointExpr
+}
+
+func (e lineBeside) words(r *run) string {
+	return "the parallel to " + e.l.words(r) + " through " + e.p.words(r)
+}
+func (e lineBeside) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
+func (e lineBeside) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+	l, _, err := e.l.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	p, err := e.p.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	out := geom.LineAt(p, l.Dir())
+	return out, r.across(out), nil
+}
+
+// lineTurned is a line through a landmark at an angle to another line.
+type lineTurned struct {
+	l             lineExpr
+	deg           numExpr
+	about, toward pointExpr
+}
+
+func (e lineTurned) words(r *run) string {
+	return "the line at " + sheet.Number(e.deg.num(r)) + "° to " + e.l.words(r)
+}
+func (e lineTurned) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
+func (e lineTurned) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+	l, _, err := lineBeside{e.l, e.about}.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	p, err := e.about.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	q, err := e.toward.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	out := l.TurnedToward(geom.Rad(e.deg.num(r)), p, q)
+	return out, r.across(out), nil
+}
+
+// lineTaper lies at one distance from a line at one landmark and at another
+// distance at another, both on the side of a third.
+type lineTaper struct {
+	l            lineExpr
+	a, b         numExpr
+	p, q, toward pointExpr
+}
+
+func (e lineTaper) words(r *run) string                 { return "the taper along " + e.l.words(r) }
+func (e lineTaper) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
+func (e lineTaper) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+	l, _, err := e.l.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	side, err := sideOf(r, l, e.toward, e.l.words(r))
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	p, err := e.p.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	q, err := e.q.folded(r)
+	if err != nil {
+		return l, geom.Segment{}, err
+	}
+	u, v := l.Foot(p).Add(l.N.Scale(side*e.a.num(r))), l.Foot(q).Add(l.N.Scale(side*e.b.num(r)))
+	out, ok := geom.LineThrough(u, v)
+	if !ok {
+		return l, geom.Segment{}, fold.Errorf(fold.CodeNoLine, "%s and %s stand at the same place along %s, so they give no taper", e.p.words(r), e.q.words(r), e.l.words(r))
+	}
+	return out, geom.Segment{A: u, B: v}, nil
+}
+
+// lineRim is a side of the piece of paper at one landmark, the one nearest to
+// another. It may be hidden in the pack.
+type lineRim struct{ of, near pointExpr }
+
+func (e lineRim) words(r *run) string                 { return "the edge of the layer at " + e.of.words(r) }
+func (e lineRim) held(r *run) (geom.Vec, *fold.Error) { return e.of.sheet(r) }
+func (e lineRim) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+	p, err := e.of.sheet(r)
+	if err != nil {
+		return geom.Line{}, geom.Segment{}, err
+	}
+	n, err := e.near.folded(r)
+	if err != nil {
+		return geom.Line{}, geom.Segment{}, err
+	}
+	d, err := r.decided(func() (decision, *fold.Error) {
+		at := r.state.FacetsAtSheet(p)
+		if len(at) == 0 {
+			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper", e.of.words(r))
+		}
+		best, dist := 0, math.Inf(1)
+		poly := r.state.F[at[0]].Poly
+		for i, a := range poly {
+			iso := r.state.F[at[0]].Iso
+			s := geom.Segment{A: iso.Apply(a), B: iso.Apply(poly[(i+1)%len(poly)])}
+			if x := s.Dist(n); x < dist {
+				best, dist = i, x
+			}
+		}
+		return decision{i: int32(at[0]), j: int32(best)}, nil
+	})
+	if err != nil {
+		return geom.Line{}, geom.Segment{}, err
+	}
+	poly, iso := r.state.F[d.i].Poly, r.iso(fold.FacetID(d.i))
+	s := geom.Segment{A: iso.Apply(poly[d.j]), B: iso.Apply(poly[(int(d.j)+1)%len(poly)])}
+	l, ok := geom.LineThrough(s.A, s.B)
+	if !ok {
+		return l, s, fold.Errorf(fold.CodeNoLine, "the edge at %s has no length on this sheet", e.of.words(r))
+	}
+	return l, s, nil
+}
+
+// pointCoM is the centre of mass of the toy as it lies.
+type pointCoM struct{}
+
+func (pointCoM) words(*run) string                      { return "the centre of mass" }
+func (e pointCoM) sheet(r *run) (geom.Vec, *fold.Error) { return pinned(r, e) }
+func (pointCoM) folded(r *run) (geom.Vec, *fold.Error)  { return r.centreOfMass(), nil }

@@ -9,6 +9,8 @@ import (
 	"strings"
 
 	"tussock/internal/fold"
+	"tussock/internal/geom"
+	"tussock/internal/sheet"
 )
 
 // MaxStatements bounds the length of a pattern.
@@ -23,23 +25,28 @@ const (
 )
 
 type parser struct {
-	pat   *Pattern
-	names map[string]nameKind
-	toks  []token
-	i     int
-	line  int
-	used  map[string]bool            // numbers used in the statement being read
-	uses  map[string]map[string]bool // numbers that a landmark depends on
+	pat    *Pattern
+	names  map[string]nameKind
+	toks   []token
+	i      int
+	line   int
+	used   map[string]bool            // numbers used in the statement being read
+	uses   map[string]map[string]bool // numbers that a landmark depends on
+	given  []string                   // names in the order they were given
+	wanted map[string]bool            // names that something has used
+	macros map[string][]source
+	read1  []source // every plain line read so far
 }
 
-// Parse reads a pattern from its text. file is only used in messages. The error
-// is a *ParseError.
-func Parse(file, text string) (pat *Pattern, err error) {
+func newParser(file, text string) *parser {
 	id := strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
 	p := &parser{
-		pat:   &Pattern{ID: id, File: file, Text: text, Title: id, Moves: "fly", called: map[string]string{}},
-		names: map[string]nameKind{},
-		uses:  map[string]map[string]bool{},
+		pat: &Pattern{ID: id, File: file, Text: text, Title: id, Moves: "fly", called: map[string]string{},
+			lines: map[string]bool{}},
+		names:  map[string]nameKind{},
+		uses:   map[string]map[string]bool{},
+		wanted: map[string]bool{},
+		macros: map[string][]source{},
 	}
 	for n := range builtInPoints {
 		p.names[n] = aPoint
@@ -47,6 +54,13 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	for n := range builtInLines {
 		p.names[n] = aLine
 	}
+	return p
+}
+
+// Parse reads a pattern from its text. file is only used in messages. The error
+// is a *ParseError.
+func Parse(file, text string) (pat *Pattern, err error) {
+	p := newParser(file, text)
 	defer func() {
 		if e := recover(); e != nil {
 			pe, ok := e.(*ParseError) // thrown by fail; anything else is a bug
@@ -60,24 +74,7 @@ func Parse(file, text string) (pat *Pattern, err error) {
 		p.line = 1
 		p.failAt(1, fmt.Sprintf("the pattern is longer than %d bytes", MaxPatternBytes), "shorten it")
 	}
-	for n, line := range strings.Split(text, "\n") {
-		p.line = n + 1
-		toks, problem, fix, col := lexLine(strings.TrimRight(line, "\r"))
-		if problem != "" {
-			p.failAt(col, problem, fix)
-		}
-		if len(toks) == 1 {
-			continue
-		}
-		p.toks, p.i, p.used = toks, 0, map[string]bool{}
-		p.statement(statementText(line))
-		if p.peek().kind != tokEnd {
-			p.fail(fmt.Sprintf("%s is not expected here", p.peek()), "end the line before it")
-		}
-		if len(p.pat.stmts) > MaxStatements {
-			p.failAt(1, fmt.Sprintf("a pattern has at most %d statements", MaxStatements), "shorten it")
-		}
-	}
+	p.read(p.gather(p.lexAll(text)), 0)
 	if p.pat.WidthMM == 0 {
 		p.failAt(1, "the pattern names no sheet", `begin with a line like "sheet rect 210 297"`)
 	}
@@ -89,6 +86,17 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	}
 	if p.pat.KeelName != "" && p.names[p.pat.KeelName] != aLine {
 		p.failAt(1, fmt.Sprintf("the keel %q is not a crease", p.pat.KeelName), "name a crease")
+	}
+	p.wanted[p.pat.NoseName], p.wanted[p.pat.KeelName] = true, true
+	for _, n := range p.given {
+		if !p.wanted[n] {
+			p.pat.Unused = append(p.pat.Unused, n)
+		}
+	}
+	for n, k := range p.names {
+		if k == aLine {
+			p.pat.lines[n] = true
+		}
 	}
 	return p.pat, nil
 }
@@ -178,10 +186,11 @@ func (p *parser) newName(kind nameKind) string {
 		p.fail(fmt.Sprintf("%q is a word of the language", t.text), "choose another name")
 	}
 	p.names[t.text] = kind
+	p.given = append(p.given, t.text)
 	return p.next().text
 }
 
-var reserved = []string{"mid", "part", "toward", "meet", "foot", "sheet", "square", "par", "bis"}
+var reserved = append(append([]string{"balance", "auto"}, pointWords...), lineWords...)
 
 // known reads a name of the wanted kind.
 func (p *parser) known(kind nameKind) string {
@@ -196,6 +205,7 @@ func (p *parser) known(kind nameKind) string {
 	if k != kind {
 		p.fail(fmt.Sprintf("%q is a %s, and a %s is needed", t.text, k, kind), p.suggest("", kind))
 	}
+	p.wanted[t.text] = true
 	if kind == aNumber {
 		p.used[t.text] = true
 	}
@@ -246,21 +256,20 @@ func editDistance(a, b string) int {
 	return row[len(b)]
 }
 
-var headWords = []string{"pattern", "moves", "good", "minutes", "sheet", "require", "nose", "keel", "knob", "param", "point", "expect", "say", "looks"}
-var stepWords = []string{"crease", "valley", "mountain", "turn", "rotate", "wing"}
+var headWords = []string{"pattern", "moves", "good", "minutes", "sheet", "margin", "require", "nose", "keel", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
 
 func (p *parser) statement(text string) {
 	t := p.peek()
 	if t.kind != tokWord {
 		p.fail(fmt.Sprintf("a line cannot begin with %s", t), "begin with a step such as valley or crease")
 	}
-	if slices.Contains(stepWords, t.text) {
+	if _, ok := stepReaders[Op(t.text)]; ok {
 		p.step(text)
 		return
 	}
 	if !slices.Contains(headWords, t.text) {
-		fix := "steps are " + listOf(stepWords)
-		if c := closest(t.text, append(slices.Clone(stepWords), headWords...)); c != "" {
+		fix := "steps are " + listOf(StepWords())
+		if c := closest(t.text, append(StepWords(), headWords...)); c != "" {
 			fix = fmt.Sprintf("did you mean %q?", c)
 		}
 		p.fail(fmt.Sprintf("%q is not a statement", t.text), fix)
@@ -320,6 +329,10 @@ func (p *parser) statement(text string) {
 		pat.stmts = append(pat.stmts, s)
 	case "expect":
 		p.expectation(text)
+	case "margin":
+		p.margin()
+	case "guard":
+		p.guard()
 	case "say", "looks":
 		if len(pat.Steps) == 0 {
 			p.failAt(t.col, fmt.Sprintf("%q belongs under a step", t.text), "write a step above it")
@@ -355,14 +368,71 @@ func (p *parser) sheet() {
 	if pat.WidthMM != 0 {
 		p.failAt(1, "the sheet is named twice", "keep one of the two lines")
 	}
-	switch p.oneOf("a kind of sheet", "rect", "square") {
+	side := func(what string) float64 { return p.ranged(what, 20, 2000) }
+	switch p.oneOf("a kind of sheet", "rect", "square", "strip", "ngon", "pentagon", "polygon") {
 	case "rect":
-		pat.WidthMM = p.ranged("the width in mm", 20, 2000)
-		pat.HeightMM = p.ranged("the height in mm", 20, 2000)
+		pat.WidthMM, pat.HeightMM = side("the width in mm"), side("the height in mm")
 	case "square":
-		pat.WidthMM = p.ranged("the side in mm", 20, 2000)
+		pat.WidthMM = side("the side in mm")
 		pat.HeightMM = pat.WidthMM
+	case "strip":
+		pat.WidthMM, pat.HeightMM = side("the length in mm"), side("the width in mm")
+	case "ngon":
+		n := int(p.ranged("the number of corners", 3, 8))
+		p.shape(sheet.NGon(n, side("the side in mm"), 80, 0.1))
+	case "pentagon":
+		p.shape(sheet.NGon(5, side("the side in mm"), 80, 0.1))
+	case "polygon":
+		var pts []geom.Vec
+		for p.peek().kind == tokNumber {
+			x := p.ranged("x in mm", -2000, 2000)
+			pts = append(pts, geom.Vec{X: x, Y: p.ranged("y in mm", -2000, 2000)})
+		}
+		p.shape(sheet.Polygon(pts, 80, 0.1))
 	}
+}
+
+func (p *parser) shape(s sheet.Sheet, err error) {
+	if err != nil {
+		p.failAt(1, err.Error(), "give another outline")
+	}
+	p.pat.WidthMM, p.pat.HeightMM, p.pat.Shape = s.WidthMM, s.HeightMM, s.Shape
+	for i := range s.Shape.Corners {
+		n := fmt.Sprint(i + 1)
+		p.names["P"+n], p.names["M"+n], p.names["E"+n] = aPoint, aPoint, aLine
+	}
+}
+
+// margin EDGE MM
+func (p *parser) margin() {
+	edge := p.oneOf("an edge", "left", "right", "bottom", "top")
+	p.pat.margin[slices.Index([]string{"left", "right", "bottom", "top"}, edge)] = p.number("the width in mm")
+}
+
+// guard STEP before STEP "reason"
+func (p *parser) guard() {
+	find := func() (string, *Step) {
+		t := p.next()
+		p.wanted[t.text] = true
+		for i := range p.pat.Steps {
+			if p.pat.Steps[i].Name == t.text {
+				return t.text, &p.pat.Steps[i]
+			}
+		}
+		return t.text, nil
+	}
+	t := p.peek()
+	name, first := find()
+	p.need("before")
+	later, second := find()
+	reason := p.needText("what goes wrong otherwise")
+	if second == nil {
+		p.fail(fmt.Sprintf("no step above is called %q", later), "write the guard below both steps")
+	}
+	if first == nil || first.No > second.No {
+		p.failAt(t.col, fmt.Sprintf("%q must come before %q: %s", name, later, reason), "change the order of the steps")
+	}
+	first.Guards = append(first.Guards, Guard{later, reason})
 }
 
 // knob NAME "label" = DEFAULT [mm|deg] from MIN to MAX [fold|set] [changes "…"]
@@ -395,17 +465,37 @@ func (p *parser) knob() {
 
 func (p *parser) expectation(text string) {
 	s := expectStmt{line: p.line, text: text}
-	if p.accept("facets") {
+	defer func() { p.pat.stmts = append(p.pat.stmts, s) }()
+	switch {
+	case p.accept("facets"):
 		s.facets = int(p.ranged("the count", 1, fold.MaxFacets))
-	} else {
+		return
+	case p.accept("unique"):
+		s.unique = true
+		return
+	case p.accept("sheets"):
+		s.sheets = int(p.ranged("the count", 1, fold.MaxFacets))
+		p.need("at")
 		s.p = p.point()
-		if p.oneOf("a check", "at", "on") == "at" {
-			s.q = p.point()
-		} else {
-			s.l = p.lineExpr()
-		}
+		return
+	case p.startsLine():
+		s.l = p.lineExpr()
+		p.need("parallel")
+		s.m = p.lineExpr()
 		p.need("within")
-		s.within = p.number("the tolerance in mm")
+		s.within = p.number("the tolerance in degrees")
+		return
 	}
-	p.pat.stmts = append(p.pat.stmts, s)
+	s.p = p.point()
+	switch p.oneOf("a check", "at", "on", "above") {
+	case "at":
+		s.q = p.point()
+	case "on":
+		s.l = p.lineExpr()
+	case "above":
+		s.below = p.point()
+		return
+	}
+	p.need("within")
+	s.within = p.number("the tolerance in mm")
 }

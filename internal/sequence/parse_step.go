@@ -7,23 +7,37 @@ import (
 	"tussock/internal/fold"
 )
 
-func (p *parser) step(text string) {
-	s := Step{No: len(p.pat.Steps) + 1, Line: p.line, Text: text, Op: Op(p.next().text), expect: -1}
-	switch s.Op {
-	case OpTurn:
-		s.axis = p.oneOf("a way to turn over", "lr", "tb")
-	case OpRotate:
-		s.angle = p.number("the angle in degrees")
-	case OpWing:
-		p.wing(&s)
-	default:
-		s.fold = p.foldLine()
-		p.clauses(&s)
-		named := s.fold.kind == foldPointPoint || s.fold.kind == foldLineLine || s.fold.kind == foldPointLine
-		if s.Op != OpCrease && !named && len(s.moving) == 0 {
-			p.fail("it is not said which side moves", `add "moving" and a landmark on the side that moves`)
-		}
+// stepReaders read what follows the word of a step. Each gives the action.
+var stepReaders map[Op]func(p *parser, s *Step) action
+
+func init() { // an initialiser would refer to itself through the parser
+	stepReaders = map[Op]func(p *parser, s *Step) action{
+		OpCrease: readFold, OpValley: readFold, OpMountain: readFold, OpLeaf: readFold,
+		OpPinch: readPinch, OpPair: readPair, OpPleat: readPleat, OpRoll: readRoll, OpRound: readRound,
+		OpTurn: readTurn, OpRotate: readRotate,
+		OpReverse: readReverse, OpCrimp: readCrimp, OpSquash: readSquash, OpPetal: readPetal, OpSink: readSink,
+		OpCollapse: readCollapse, OpDraw: readCollapse, OpFlex: readCollapse,
+		OpRabbit: readRabbit, OpTwist: readTwist, OpGather: readGather, OpPop: readPop,
+		OpCut: readCut, OpTear: readCut, OpSlit: readSlit, OpUnfold: readUnfold, OpRefold: readRefold,
+		OpTransfer: readTransfer, OpGlue: readGlue, OpTape: readTape, OpClip: readTape, OpLabel: readLabel, OpInk: readInk, OpAxle: readAxle,
+		OpWing: readOpen, OpOpen: readOpen, OpBend: readBend, OpCurl: readBend, OpWrap: readBend, OpPart: readPart, OpPivot: readPivot,
 	}
+}
+
+// StepWords are the words a step can begin with.
+func StepWords() []string {
+	var out []string
+	for op := range stepReaders {
+		out = append(out, string(op))
+	}
+	slices.Sort(out)
+	return out
+}
+
+func (p *parser) step(text string) {
+	s := Step{No: len(p.pat.Steps) + 1, Line: p.line, Text: text, Op: Op(p.next().text), expect: -1, Character: Sharp}
+	s.act = stepReaders[s.Op](p, &s)
+	p.flags(&s)
 	for name := range p.used {
 		for i := range p.pat.Knobs {
 			if p.pat.Knobs[i].Name == name {
@@ -35,23 +49,33 @@ func (p *parser) step(text string) {
 	p.pat.stmts = append(p.pat.stmts, stepStmt{s.No - 1})
 }
 
-// wing along LINE [and LINE] moving P [and P] angle DEG
-func (p *parser) wing(s *Step) {
-	p.need("along")
-	s.wings = append(s.wings, p.lineExpr())
-	for p.accept("and") {
-		s.wings = append(s.wings, p.lineExpr())
+// flags may follow any step: what is expected, how it is pressed, how exact it
+// must be, and last the name of the crease it makes.
+func (p *parser) flags(s *Step) {
+	for p.peek().kind != tokEnd {
+		switch t := p.peek().text; {
+		case p.accept("expect"):
+			s.expect = int(p.ranged("the count", 0, fold.MaxFacets))
+		case p.accept("sharp"), p.accept("firm"), p.accept("soft"):
+			s.Character = Character(t)
+		case p.accept("class"):
+			s.Class = p.oneOf("a class", "critical", "normal", "free")
+		case p.accept("optional"):
+			s.Optional = true
+		case p.accept("conditioning"):
+			s.Conditioning = true
+		case p.accept("both"):
+			p.need("ways")
+			s.BothWays = true
+		case p.accept("as"):
+			s.Name = p.newName(aLine)
+			p.calledWords(s.Name)
+			return
+		default:
+			p.fail(fmt.Sprintf("%s is not part of this step", p.peek()),
+				"what may follow is expect, sharp, firm, soft, class, optional, conditioning, both ways and, last, as")
+		}
 	}
-	p.need("moving")
-	s.moving = append(s.moving, p.point())
-	for p.accept("and") {
-		s.moving = append(s.moving, p.point())
-	}
-	if len(s.moving) != len(s.wings) {
-		p.fail(fmt.Sprintf("%d wings need %d landmarks that move", len(s.wings), len(s.wings)), `join them with "and"`)
-	}
-	p.need("angle")
-	s.angle = p.number("the angle in degrees")
 }
 
 func (p *parser) foldLine() foldLine {
@@ -81,6 +105,12 @@ func (p *parser) foldLine() foldLine {
 			f.tiltToward = p.point()
 			p.need("about")
 			f.tiltAbout = p.point()
+		case f.gap == nil && !f.gapAuto && p.accept("gap"):
+			if p.accept("auto") {
+				f.gapAuto = true
+			} else {
+				f.gap = p.number("the gap in mm")
+			}
 		default:
 			return f
 		}
@@ -95,45 +125,26 @@ func (p *parser) bring(f *foldLine) {
 	} else {
 		f.p = p.point()
 		p.need("to")
+		if p.accept("balance") {
+			f.kind = foldBalance
+			return
+		}
 		if !p.startsLine() {
 			f.kind, f.q = foldPointPoint, p.point()
 			return
 		}
 		f.kind, f.l = foldPointLine, p.lineExpr()
-		p.need("through")
-		f.through = p.point()
+		if p.accept("and") {
+			f.kind, f.q = foldTwoPoints, p.point()
+			p.need("to")
+			f.m = p.lineExpr()
+		} else {
+			p.need("through")
+			f.through = p.point()
+		}
 	}
 	if p.accept("near") {
 		f.near = p.point()
-	}
-}
-
-func (p *parser) clauses(s *Step) {
-	for {
-		switch {
-		case p.accept("moving"):
-			s.moving = []pointExpr{p.point()}
-		case p.accept("grab"):
-			s.grab = append(s.grab, p.point())
-			for p.startsPoint() {
-				s.grab = append(s.grab, p.point())
-			}
-		case p.accept("layers"):
-			p.need("all")
-			s.all = true
-		case p.accept("expect"):
-			s.expect = int(p.ranged("the count", 0, fold.MaxFacets))
-		case p.accept("as"):
-			s.Name = p.newName(aLine)
-			p.calledWords(s.Name)
-			return
-		default:
-			if p.peek().kind != tokEnd {
-				p.fail(fmt.Sprintf("%s is not part of a fold", p.peek()),
-					`what may follow is moving, grab, layers all, expect and as`)
-			}
-			return
-		}
 	}
 }
 
@@ -147,8 +158,8 @@ func (p *parser) number(what string) numExpr {
 	return numName(p.known(aNumber))
 }
 
-var pointWords = []string{"mid", "part", "toward", "meet", "foot", "sheet"}
-var lineWords = []string{"square", "par", "bis"}
+var pointWords = []string{"mid", "part", "toward", "meet", "foot", "sheet", "com"}
+var lineWords = []string{"square", "par", "bis", "turned", "taper", "edge"}
 
 func (p *parser) startsLine() bool {
 	t := p.peek()
@@ -192,6 +203,8 @@ func (p *parser) pointCall(word string, depth int) pointExpr {
 		x := p.number("x in mm")
 		p.need(",")
 		return pointOnSheet{x, p.number("y in mm")}
+	case "com":
+		return pointCoM{}
 	case "meet":
 		l := p.lineNested(depth)
 		p.need(",")
@@ -238,6 +251,8 @@ func (p *parser) lineCall(word string, depth int) lineExpr {
 		q := p.pointNested(depth)
 		p.need(",")
 		return lineSquare{q, p.lineNested(depth)}
+	case "edge":
+		return p.edgeCall(depth)
 	case "bis":
 		l := p.lineNested(depth)
 		p.need(",")
@@ -245,7 +260,39 @@ func (p *parser) lineCall(word string, depth int) lineExpr {
 	}
 	l := p.lineNested(depth)
 	p.need(",")
+	switch word {
+	case "turned": // turned(LINE, DEG, P, P): about the first, towards the second
+		e := lineTurned{l: l, deg: p.number("the angle in degrees")}
+		p.need(",")
+		e.about = p.pointNested(depth)
+		p.need(",")
+		e.toward = p.pointNested(depth)
+		return e
+	case "taper": // taper(LINE, MM, P, MM, P, P)
+		e := lineTaper{l: l, a: p.number("the first width in mm")}
+		p.need(",")
+		e.p = p.pointNested(depth)
+		p.need(",")
+		e.b = p.number("the second width in mm")
+		p.need(",")
+		e.q = p.pointNested(depth)
+		p.need(",")
+		e.toward = p.pointNested(depth)
+		return e
+	}
+	if p.startsPoint() {
+		return lineBeside{l, p.pointNested(depth)}
+	}
 	mm := p.number("the distance in mm")
 	p.need(",")
 	return linePar{l, mm, p.pointNested(depth)}
+}
+
+// edge(P, P): the rim of the layer at the first landmark that lies nearest to the
+// second, hidden or not.
+func (p *parser) edgeCall(depth int) lineExpr {
+	e := lineRim{of: p.pointNested(depth)}
+	p.need(",")
+	e.near = p.pointNested(depth)
+	return e
 }

@@ -1,5 +1,10 @@
 package sequence
 
+import (
+	"tussock/internal/fold"
+	"tussock/internal/sheet"
+)
+
 // Pattern is a fold sequence as read from its text. It is never changed.
 type Pattern struct {
 	ID                 string // file name without ending
@@ -9,14 +14,19 @@ type Pattern struct {
 	Moves              string // how the toy moves: fly, hop, flap, spin or reveal
 	Good               string // what it is good at, in a folder's words
 	Minutes            int
-	WidthMM, HeightMM  float64 // the sheet it was written for
-	MinRatio, MaxRatio float64 // of height to width; 0 when nothing is required
-	NoseName           string  // landmark that points forward, "" when none
-	KeelName           string  // crease that becomes the lower edge of the keel, "" when none
+	WidthMM, HeightMM  float64      // the sheet it was written for, or its box
+	Shape              *sheet.Shape // of that sheet, nil for a rectangle
+	MinRatio, MaxRatio float64      // of height to width; 0 when nothing is required
+	NoseName           string       // landmark that points forward, "" when none
+	KeelName           string       // crease that becomes the lower edge of the keel, "" when none
 	Knobs              []Knob
-	Steps              []Step // operations only, in order
+	Steps              []Step   // operations only, in order
+	Unused             []string // names given and never used
 	stmts              []statement
+	sources            []source          // by statement, what it was read from
 	called             map[string]string // words for people for names of the pattern
+	margin             [4]numExpr        // left, right, bottom, top; nil where nothing comes off
+	lines              map[string]bool   // names that are lines
 }
 
 // KnobKind tells what changing a knob costs.
@@ -46,13 +56,61 @@ type Knob struct {
 // Op is a kind of step.
 type Op string
 
+// The kinds of step. Those from OpBend on are set in the round and leave the flat
+// toy as it is; those from OpGlue to OpGuard are notes on the paper.
 const (
 	OpCrease   Op = "crease"
 	OpValley   Op = "valley"
 	OpMountain Op = "mountain"
+	OpPinch    Op = "pinch"
 	OpTurn     Op = "turn"
 	OpRotate   Op = "rotate"
+	OpReverse  Op = "reverse"
+	OpCrimp    Op = "crimp"
+	OpSquash   Op = "squash"
+	OpPetal    Op = "petal"
+	OpCollapse Op = "collapse"
+	OpDraw     Op = "draw"
+	OpFlex     Op = "flex"
+	OpRabbit   Op = "rabbit"
+	OpTwist    Op = "twist"
+	OpGather   Op = "gather"
+	OpSink     Op = "sink"
+	OpPop      Op = "pop"
+	OpPleat    Op = "pleat"
+	OpRoll     Op = "roll"
+	OpRound    Op = "round"
+	OpPair     Op = "pair"
+	OpLeaf     Op = "leaf"
+	OpCut      Op = "cut"
+	OpTear     Op = "tear"
+	OpSlit     Op = "slit"
+	OpUnfold   Op = "unfold"
+	OpRefold   Op = "refold"
+	OpTransfer Op = "transfer"
+	OpGlue     Op = "glue"
+	OpTape     Op = "tape"
+	OpClip     Op = "clip"
+	OpLabel    Op = "label"
+	OpInk      Op = "ink"
+	OpAxle     Op = "axle"
 	OpWing     Op = "wing"
+	OpOpen     Op = "open"
+	OpBend     Op = "bend"
+	OpCurl     Op = "curl"
+	OpWrap     Op = "wrap"
+	OpPart     Op = "part"
+	OpPivot    Op = "pivot"
+)
+
+// Character is how hard a crease is pressed.
+type Character string
+
+const (
+	Sharp Character = "sharp"
+	Firm  Character = "firm"
+	Soft  Character = "soft"
+	Bend  Character = "bend" // no crease at all
 )
 
 // Step is one operation of a pattern.
@@ -65,14 +123,27 @@ type Step struct {
 	Looks string // "it looks right when ..."
 	Name  string // of the crease it makes, "" when it has none
 
-	fold   foldLine
-	moving []pointExpr
-	grab   []pointExpr
-	all    bool
+	Character    Character
+	Class        string // what the author says of its tolerance: critical, normal, free or ""
+	Optional     bool   // a tidying fold that may be left out
+	Conditioning bool   // a crease folded only to make the paper supple
+	BothWays     bool   // a crease folded to both sides
+	Guards       []Guard
+
+	act    action
 	expect int // pieces that move; -1 when not said
-	axis   string
-	angle  numExpr
-	wings  []lineExpr
+}
+
+// Guard says that a step must come before another, and what goes wrong else.
+type Guard struct {
+	Before string // name of the later step
+	Reason string
+}
+
+// action is what a step does. It is carried out on the state reached: on the
+// nominal paper, or on paper with errors (see package shadow).
+type action interface {
+	do(r *run, s *Step, d *Done) *fold.Error
 }
 
 type statement interface{ at() int }
@@ -98,8 +169,12 @@ type expectStmt struct {
 	p      pointExpr
 	q      pointExpr // point where it should be, or nil
 	l      lineExpr  // line on which it should be, or nil
+	m      lineExpr  // line that should be parallel to l, or nil
 	within numExpr
-	facets int // when > 0: number of pieces
+	facets int       // when > 0: number of pieces
+	sheets int       // when > 0: layers of paper at p
+	below  pointExpr // p lies above it
+	unique bool      // the order of the layers so far leaves no choice
 }
 
 func (stepStmt) at() int     { return 0 }
@@ -116,6 +191,8 @@ const (
 	foldThrough             // through P P
 	foldSquare              // through P square L
 	foldAlong               // along L
+	foldTwoPoints           // bring P to L and P to L [near P]
+	foldBalance             // bring P to balance
 )
 
 // foldLine says where the crease goes. Offset and tilt shift the line away from
@@ -130,6 +207,8 @@ type foldLine struct {
 	tilt          numExpr
 	tiltToward    pointExpr
 	tiltAbout     pointExpr
+	gap           numExpr // how far short of the target what is brought stops, mm
+	gapAuto       bool    // as far as the layers inside the fold need
 }
 
 // Built-in landmarks of a rectangular sheet, as people call them.

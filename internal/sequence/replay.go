@@ -2,7 +2,9 @@ package sequence
 
 import (
 	"math"
+	"slices"
 	"sort"
+	"strconv"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -27,26 +29,60 @@ func lineMark(name string, s geom.Segment) Mark {
 type Done struct {
 	*Step
 	Before, After *fold.State
+	Moves         []Move         // the motions of the step, one after the other
 	Line          geom.Line      // of the crease, folded plane before the step
+	Lines         []geom.Segment // all creases of a step with several, where they cross the paper
 	Side          int8           // the side of Line that moves
 	Moving        []fold.FacetID // pieces of Before that take part
 	Moved         int            // pieces of After that have moved
 	Meets         [2]Mark        // what is brought, and to what; Name "" when nothing is
 	Pivot         *geom.Vec
-	ShiftMM       float64 // how far off its landmarks the crease is meant to lie
+	At            *geom.Vec // where a note, a tip or a wing is, folded plane before
+	ShiftMM       float64   // how far off its landmarks the crease is meant to lie
 	TiltDeg       float64
-	AngleDeg      float64   // of a wing or rotation
-	Grip          *geom.Vec // of a wing: the landmark that swings about Line
+	GapMM         float64 // how far short of its target what is brought stops
+	AngleDeg      float64 // of a wing or rotation
+	named         []int32 // hinges of After that the step's name stands for
 }
 
-// HasLine tells whether the step makes or uses a fold line.
-func (d Done) HasLine() bool { return d.Op == OpCrease || d.Op == OpValley || d.Op == OpMountain }
+// Move is one motion of a step, from a state to the next. Lines are the lines
+// that it creases, in the folded plane before it or, with OnSheet, on the sheet.
+type Move struct {
+	Before, After *fold.State
+	Lines         []geom.Line
+	OnSheet       bool
+	Loose         bool // nothing is creased by hand in this motion: no error enters
+}
 
-// Wing is a crease that is opened to an angle once the folding is done.
-type Wing struct {
-	Pieces   []geom.Segment // of the crease, on the sheet
-	Moving   geom.Vec       // a point of the part that swings, on the sheet
-	AngleDeg float64        // 180 flat-folded, 0 flat open
+// HasLine tells whether the step makes or uses one fold line.
+func (d Done) HasLine() bool {
+	switch d.Op {
+	case OpCrease, OpValley, OpMountain, OpLeaf, OpPinch, OpReverse, OpSink, OpCut, OpTear, OpRoll, OpPleat:
+		return true
+	}
+	return false
+}
+
+// Mass is something fixed to the paper that weighs: tape, glue, a clip.
+type Mass struct {
+	Step     int
+	Kind     Op
+	At       geom.Vec // on the sheet
+	G        float64
+	Width    float64 // mm along the sheet's width; 0 for a clip
+	Height   float64
+	OnBack   bool
+	Describe string
+}
+
+// Note is something written on the paper: it moves with it.
+type Note struct {
+	Step   int
+	Kind   Op
+	At     geom.Vec // on the sheet
+	To     geom.Vec // the other end of an inked line or an axle
+	Text   string
+	OnBack bool
 }
 
 // Replay is a pattern carried out on a sheet, as far as it went.
@@ -57,9 +93,25 @@ type Replay struct {
 	Start     *fold.State
 	Steps     []Done
 	Wings     []Wing
+	Bends     []Bending
+	Parts     []Parting
+	Pivots    []Pivoting
+	Masses    []Mass
+	Notes     []Note
 	Landmarks map[string]geom.Vec       // named points of the sheet, sheet coordinates
 	Lines     map[string][]geom.Segment // named creases, sheet coordinates
 	Err       *fold.Error               // nil when every step could be made
+	Resumed   int                       // steps taken over from an earlier replay
+
+	log   []decision
+	marks []mark // by statement carried out
+}
+
+// mark is how far everything had got before a statement.
+type mark struct{ log, steps, wings, bends, parts, pivots, masses, notes int }
+
+func (r *Replay) mark() mark {
+	return mark{len(r.log), len(r.Steps), len(r.Wings), len(r.Bends), len(r.Parts), len(r.Pivots), len(r.Masses), len(r.Notes)}
 }
 
 // Final is the last good state.
@@ -83,14 +135,29 @@ func Place(s *fold.State, p geom.Vec) (at geom.Vec, ok bool) {
 // their defaults. It always returns what could be folded; Err says what stopped
 // it. The result depends on nothing else: same inputs, same result.
 func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
+	return p.Rerun(nil, s, knobs)
+}
+
+// Rerun is Run, taking over from an earlier replay all steps before the first
+// whose words or numbers have changed. prev may be nil, or of another text of the
+// same pattern; the result is the same as that of Run.
+func (p *Pattern) Rerun(prev *Replay, s sheet.Sheet, knobs map[string]float64) *Replay {
 	out := &Replay{Pattern: p, Sheet: s, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
-	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}}
+	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out}
 	out.Start = fold.Start(s)
 	r.setState(out.Start)
 	r.builtIns(s)
 	if out.Err = r.setValues(knobs); out.Err != nil {
 		return out
+	}
+	if s, out.Err = r.trimmed(s); out.Err != nil {
+		return out
+	}
+	if s != out.Sheet {
+		out.Sheet, out.Start = s, fold.Start(s)
+		r.setState(out.Start)
+		r.builtIns(s)
 	}
 	if q := s.Ratio(); p.MinRatio > 0 && (q < p.MinRatio-1e-9 || q > p.MaxRatio+1e-9) {
 		out.Err = fold.Errorf(fold.CodeRequire,
@@ -98,25 +165,11 @@ func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
 			p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), sheet.Number(q))
 		return out
 	}
-	for _, st := range p.stmts {
-		var err *fold.Error
-		line := st.at()
-		switch st := st.(type) {
-		case stepStmt:
-			step := &p.Steps[st.step]
-			line = step.Line
-			var d Done
-			if d, err = r.do(step, out); err == nil {
-				out.Steps = append(out.Steps, d)
-				r.setState(d.After)
-			} else {
-				err.Step = step.No
-			}
-		case pointStmt:
-			err = r.definePoint(st)
-		case expectStmt:
-			err = r.check(st)
-		}
+	k := r.resume(prev)
+	for ; k < len(p.stmts); k++ {
+		out.marks = append(out.marks, out.mark())
+		err, line := r.carry(p.stmts[k])
+		out.log = r.log
 		if err != nil {
 			err.Line = line
 			if err.Step == 0 {
@@ -130,6 +183,127 @@ func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
 		out.Lines[name] = l.pieces
 	}
 	return out
+}
+
+// carry out one statement.
+func (r *run) carry(st statement) (*fold.Error, int) {
+	switch st := st.(type) {
+	case stepStmt:
+		step := &r.pat.Steps[st.step]
+		d := Done{Step: step, Before: r.state}
+		err := step.act.do(r, step, &d)
+		if err == nil {
+			err = r.finish(step, &d)
+		}
+		if err != nil {
+			err.Step = step.No
+			r.setState(d.Before)
+			r.explain(err)
+			return err, step.Line
+		}
+		r.out.Steps = append(r.out.Steps, d)
+		return nil, step.Line
+	case pointStmt:
+		return r.definePoint(st), st.line
+	case expectStmt:
+		return r.check(st), st.line
+	}
+	return nil, 0
+}
+
+// finish names what a step has made and checks what it was expected to move.
+func (r *run) finish(s *Step, d *Done) *fold.Error {
+	d.After = r.state
+	if r.sh != nil {
+		if s.Name != "" {
+			pieces := make([]geom.Segment, len(r.out.Steps[s.No-1].named))
+			for i, h := range r.out.Steps[s.No-1].named {
+				pieces[i] = r.sh.Hinge[h]
+			}
+			r.lines[s.Name] = paperLine{pieces}
+		}
+		return nil
+	}
+	if s.expect >= 0 && s.Op != OpCrease && d.Moved != s.expect {
+		more := "more layers come along than should"
+		if d.Moved < s.expect {
+			more = "it misses layers it should take along"
+		}
+		return fold.Errorf(fold.CodeExpect, "the fold would move %d pieces of paper instead of %d: %s", d.Moved, s.expect, more)
+	}
+	if s.Name != "" {
+		d.named = creaseHinges(d.After, d.Line, fold.CreaseID(s.No))
+		r.lines[s.Name] = paperLine{segments(d.After, d.named)}
+	}
+	return nil
+}
+
+// resume takes over what an earlier replay did before the first difference, and
+// gives the number of the statement to go on with.
+func (r *run) resume(prev *Replay) int {
+	if prev == nil || prev.Sheet != r.out.Sheet || prev.Pattern.MinRatio != r.pat.MinRatio {
+		return 0
+	}
+	k := 0
+	for k < len(r.pat.stmts) && k < len(prev.marks) && k < len(prev.Pattern.stmts) {
+		a, b := r.pat.sources[k], prev.Pattern.sources[k]
+		same := a.text == b.text && slices.Equal(a.defines, b.defines)
+		for n := range a.used {
+			same = same && r.values[n] == prev.Values[n]
+		}
+		if !same {
+			break
+		}
+		k++
+	}
+	if k == len(prev.marks) { // the last statement may be the one that failed
+		k--
+	}
+	if k <= 0 {
+		return 0
+	}
+	m := prev.marks[k]
+	out := r.out
+	for i, d := range prev.Steps[:m.steps] {
+		d.Step = &r.pat.Steps[i]
+		out.Steps = append(out.Steps, d)
+	}
+	out.Wings, out.Bends, out.Parts = clip(prev.Wings, m.wings), clip(prev.Bends, m.bends), clip(prev.Parts, m.parts)
+	out.Pivots, out.Masses, out.Notes = clip(prev.Pivots, m.pivots), clip(prev.Masses, m.masses), clip(prev.Notes, m.notes)
+	out.log, out.marks, out.Resumed = clip(prev.log, m.log), clip(prev.marks, k), m.steps
+	r.log = out.log
+	for i := range k {
+		for _, n := range r.pat.sources[i].defines {
+			if v, ok := prev.Landmarks[n]; ok {
+				r.points[n] = v
+			}
+			if v, ok := prev.Lines[n]; ok {
+				r.lines[n] = paperLine{v}
+			}
+		}
+	}
+	r.setState(out.Final())
+	return k
+}
+
+func clip[T any](s []T, n int) []T { return s[:n:n] }
+
+// trimmed takes the margins off that the pattern asks for.
+func (r *run) trimmed(s sheet.Sheet) (sheet.Sheet, *fold.Error) {
+	var m [4]float64
+	for i, e := range r.pat.margin {
+		if e != nil {
+			m[i] = e.num(r)
+		}
+	}
+	if m == [4]float64{} {
+		return s, nil
+	}
+	out, err := s.Margin(m[0], m[1], m[2], m[3])
+	if err != nil {
+		return s, fold.Errorf(fold.CodeSheet, "%s", err)
+	}
+	return out, nil
 }
 
 func (r *run) builtIns(s sheet.Sheet) {
@@ -146,6 +320,16 @@ func (r *run) builtIns(s sheet.Sheet) {
 		"hcentre": {"L", "R"}, "vcentre": {"B", "T"},
 	} {
 		r.lines[name] = paperLine{pieces: []geom.Segment{{A: r.points[e[0]], B: r.points[e[1]]}}}
+	}
+	if s.Shape == nil {
+		return
+	}
+	r.points["C"] = s.Outline().Centroid()
+	for i, p := range s.Shape.Corners {
+		q := s.Shape.Corners[(i+1)%len(s.Shape.Corners)]
+		n := strconv.Itoa(i + 1)
+		r.points["P"+n], r.points["M"+n] = p, geom.Mid(p, q)
+		r.lines["E"+n] = paperLine{pieces: []geom.Segment{{A: p, B: q}}}
 	}
 }
 
@@ -196,234 +380,4 @@ func (r *run) definePoint(s pointStmt) *fold.Error {
 	}
 	r.points[s.name] = q
 	return nil
-}
-
-func (r *run) check(s expectStmt) *fold.Error {
-	if s.facets > 0 {
-		if n := len(r.state.F); n != s.facets {
-			return fold.Errorf(fold.CodeCheck, "the creases should divide the paper into %d pieces, and divide it into %d", s.facets, n)
-		}
-		return nil
-	}
-	p, err := s.p.folded(r)
-	if err != nil {
-		return err
-	}
-	var off float64
-	var where string
-	if s.q != nil {
-		q, err := s.q.folded(r)
-		if err != nil {
-			return err
-		}
-		off, where = p.Dist(q), "at "+s.q.words(r)
-	} else {
-		l, _, err := s.l.folded(r)
-		if err != nil {
-			return err
-		}
-		off, where = math.Abs(l.Side(p)), "on "+s.l.words(r)
-	}
-	if off > s.within.num(r) {
-		return fold.Errorf(fold.CodeCheck, "%s should now lie %s and is %.1f mm away", s.p.words(r), where, off)
-	}
-	return nil
-}
-
-func (r *run) do(s *Step, out *Replay) (Done, *fold.Error) {
-	d := Done{Step: s, Before: r.state}
-	var err *fold.Error
-	switch s.Op {
-	case OpTurn:
-		l := geom.Line{N: geom.Vec{X: 1}, D: r.state.Sheet.WidthMM / 2}
-		if s.axis == "tb" {
-			l = geom.Line{N: geom.Vec{Y: 1}, D: r.state.Sheet.HeightMM / 2}
-		}
-		d.Line = l
-		d.After, err = r.state.Apply(r.state.Whole(geom.Reflection(l)))
-	case OpRotate:
-		d.AngleDeg = s.angle.num(r)
-		d.After, err = r.state.Apply(r.state.Whole(geom.Rotation(geom.Rad(d.AngleDeg), r.points["C"])))
-	case OpWing:
-		d.After = r.state
-		err = r.wing(s, &d, out)
-	default:
-		err = r.foldStep(s, &d)
-	}
-	return d, err
-}
-
-func (r *run) wing(s *Step, d *Done, out *Replay) *fold.Error {
-	d.AngleDeg = s.angle.num(r)
-	if d.AngleDeg < 0 || d.AngleDeg > 180 {
-		return fold.Errorf(fold.CodeKnob, "a wing opens to between 0 and 180 degrees, not %s", sheet.Number(d.AngleDeg))
-	}
-	for i, l := range s.wings {
-		line, _, err := l.folded(r)
-		if err != nil {
-			return err
-		}
-		m, err := s.moving[i].sheet(r)
-		if err != nil {
-			return err
-		}
-		if i == 0 { // the wing on top stands for both in pictures
-			at, err := s.moving[i].folded(r)
-			if err != nil {
-				return err
-			}
-			d.Line, d.Grip = line, &at
-		}
-		name, ok := l.(lineName)
-		if !ok {
-			return fold.Errorf(fold.CodeName, "a wing swings about a named crease, not about %s", l.words(r))
-		}
-		out.Wings = append(out.Wings, Wing{r.lines[string(name)].pieces, m, d.AngleDeg})
-	}
-	return nil
-}
-
-// foldStep makes a crease, a valley or a mountain.
-func (r *run) foldStep(s *Step, d *Done) *fold.Error {
-	at, err := r.resolve(s.fold)
-	if err != nil {
-		return err
-	}
-	d.Line, d.Meets, d.Pivot, d.ShiftMM, d.TiltDeg = at.line, at.meets, at.pivot, at.shift, at.tilt
-	sel := fold.Selection{Line: at.line, Side: 1, Sense: fold.ValleySense}
-	if s.Op == OpMountain {
-		sel.Sense = fold.MountainSense
-	}
-	if sel.Side, sel.Seeds, err = r.hold(s, at); err != nil {
-		return err
-	}
-	d.Side = sel.Side
-	crease := fold.CreaseID(s.No)
-	var plan fold.Plan
-	if s.Op == OpCrease {
-		plan, err = r.state.CreaseOnly(sel, crease)
-		d.Moving = r.state.Closure(sel)
-	} else {
-		plan, err = r.state.SimpleFold(sel, crease)
-		if err == nil {
-			d.Moving, d.Moved = plan.Bodies[0].Facets, plan.Moved()
-		}
-	}
-	if err != nil {
-		return err
-	}
-	if s.expect >= 0 && s.Op != OpCrease && d.Moved != s.expect {
-		more := "more layers come along than should"
-		if d.Moved < s.expect {
-			more = "it misses layers it should take along"
-		}
-		return fold.Errorf(fold.CodeExpect, "the fold would move %d pieces of paper instead of %d: %s", d.Moved, s.expect, more)
-	}
-	if d.After, err = r.state.Apply(plan); err != nil {
-		return err
-	}
-	if s.Name != "" {
-		r.lines[s.Name] = paperLine{creasePieces(d.After, at.line, crease), crease}
-	}
-	return nil
-}
-
-// hold finds the side that moves and the pieces the fingers hold.
-func (r *run) hold(s *Step, at resolved) (int8, []fold.FacetID, *fold.Error) {
-	var grips []geom.Vec // on the sheet
-	var sideBy pointExpr
-	for _, g := range s.grab {
-		p, err := g.sheet(r)
-		if err != nil {
-			return 0, nil, err
-		}
-		grips = append(grips, p)
-	}
-	if len(s.moving) > 0 {
-		sideBy = s.moving[0]
-		p, err := sideBy.sheet(r)
-		if err != nil {
-			return 0, nil, err
-		}
-		if len(grips) == 0 {
-			grips = append(grips, p)
-		}
-	}
-	if at.held != nil && len(grips) == 0 {
-		grips = append(grips, *at.held)
-	}
-	var side float64
-	switch {
-	case sideBy != nil:
-		v, err := sideOf(r, at.line, sideBy, "the fold line")
-		if err != nil {
-			return 0, nil, err
-		}
-		side = v
-	case at.meets[0].Line: // the far end of the edge that is brought
-		a, b := at.line.Side(at.meets[0].Along.A), at.line.Side(at.meets[0].Along.B)
-		side = a
-		if math.Abs(b) > math.Abs(a) {
-			side = b
-		}
-	case at.meets[0].Name != "":
-		side = at.line.Side(at.meets[0].At)
-	case len(s.grab) > 0:
-		v, err := sideOf(r, at.line, s.grab[0], "the fold line")
-		if err != nil {
-			return 0, nil, err
-		}
-		side = v
-	default: // a crease between landmarks: both sides are creased alike
-		side = 1
-		if !s.all {
-			for _, e := range []pointExpr{s.fold.p, s.fold.q} {
-				if e == nil {
-					continue
-				}
-				p, err := e.sheet(r)
-				if err != nil {
-					return 0, nil, err
-				}
-				grips = append(grips, p)
-			}
-		}
-	}
-	sign := int8(1)
-	if side < 0 {
-		sign = -1
-	}
-	if s.all || len(grips) == 0 {
-		return sign, nil, nil
-	}
-	var seeds []fold.FacetID
-	for _, g := range grips {
-		at := r.state.FacetsAtSheet(g)
-		if len(at) == 0 {
-			return 0, nil, fold.Errorf(fold.CodeOffPaper, "what should be held is not on the paper, at (%.2f, %.2f) mm", g.X, g.Y)
-		}
-		seeds = append(seeds, at...)
-	}
-	return sign, seeds, nil
-}
-
-// creasePieces are the pieces of the sheet along which a step has folded: new
-// creases, and earlier ones that lie on the same line and are folded by it.
-func creasePieces(s *fold.State, l geom.Line, made fold.CreaseID) []geom.Segment {
-	var out []geom.Segment
-	for _, h := range s.H {
-		if h.Crease == made {
-			out = append(out, geom.Segment{A: h.P, B: h.Q})
-		}
-	}
-	if len(out) > 0 {
-		return out
-	}
-	for _, h := range s.H {
-		iso := s.F[h.A].Iso
-		if math.Abs(l.Side(iso.Apply(h.P))) < geom.OnPaper && math.Abs(l.Side(iso.Apply(h.Q))) < geom.OnPaper {
-			out = append(out, geom.Segment{A: h.P, B: h.Q})
-		}
-	}
-	return out
 }

@@ -1,12 +1,14 @@
 package sequence
 
 import (
+	"fmt"
 	"maps"
 	"math"
 	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/sheet"
 )
 
 // run is one replay under way: the state reached and what the names mean there.
@@ -17,12 +19,80 @@ type run struct {
 	points map[string]geom.Vec // landmarks, sheet coordinates: they travel with the paper
 	lines  map[string]paperLine
 	box    geom.Box
+	out    *Replay
+	log    []decision // what was chosen, in the order it was asked for
+	pos    int        // in log, of the next answer in a shadow run
+	mute   int        // above 0 choices are not kept
+	sh     *Shadow    // nil in a nominal run
 }
 
-// paperLine is a named line as pieces of the sheet, with the crease it is.
-type paperLine struct {
-	pieces []geom.Segment
-	crease fold.CreaseID
+// paperLine is a named line as pieces of the sheet.
+type paperLine struct{ pieces []geom.Segment }
+
+// decision is a choice that depends on where things lie: a piece of paper, one
+// of its sides, or one fold line of several. A nominal run makes and keeps them;
+// a run with errors takes the same ones, so that only lengths differ.
+type decision struct {
+	i, j int32
+	line geom.Line
+}
+
+func (r *run) decided(choose func() (decision, *fold.Error)) (decision, *fold.Error) {
+	if r.sh != nil {
+		if r.pos >= len(r.log) {
+			return decision{}, fold.Errorf(fold.CodeCheck, "the steps are not those of the replay")
+		}
+		r.pos++
+		return r.log[r.pos-1], nil
+	}
+	d, err := choose()
+	if err == nil && r.mute == 0 {
+		r.log = append(r.log, d)
+	}
+	return d, err
+}
+
+// quietly evaluates something that leaves no trace in the log.
+func (r *run) quietly(f func() *fold.Error) *fold.Error {
+	r.mute++
+	defer func() { r.mute-- }()
+	return f()
+}
+
+// iso is where a piece lies, with its errors in a shadow run.
+func (r *run) iso(f fold.FacetID) geom.Iso2 {
+	if r.sh != nil {
+		return r.sh.Iso[f]
+	}
+	return r.state.F[f].Iso
+}
+
+// nearest is the line of several that lies nearest to another, over the toy.
+func (r *run) nearest(lines []geom.Line, to geom.Line) geom.Line {
+	if len(lines) == 1 {
+		return lines[0]
+	}
+	s := r.across(to)
+	off := func(l geom.Line) float64 { return math.Max(math.Abs(l.Side(s.A)), math.Abs(l.Side(s.B))) }
+	best := lines[0]
+	for _, l := range lines[1:] {
+		if off(l) < off(best) {
+			best = l
+		}
+	}
+	return best
+}
+
+// centreOfMass of the paper as it lies, with its errors in a shadow run.
+func (r *run) centreOfMass() geom.Vec {
+	var sum geom.Vec
+	var area float64
+	for i, f := range r.state.F {
+		a := f.Poly.Area()
+		sum = sum.Add(r.iso(fold.FacetID(i)).Apply(f.Poly.Centroid()).Scale(a))
+		area += a
+	}
+	return sum.Scale(1 / area)
 }
 
 func (r *run) setState(s *fold.State) {
@@ -39,29 +109,44 @@ func (r *run) across(l geom.Line) geom.Segment {
 
 // place says where a point of the sheet lies now.
 func (r *run) place(p geom.Vec, name string) (geom.Vec, *fold.Error) {
-	at := r.state.FacetsAtSheet(p)
-	if len(at) == 0 {
-		return p, fold.Errorf(fold.CodeOffPaper, "%s is not on this sheet (it would be at %.2f, %.2f mm)", name, p.X, p.Y)
+	d, err := r.decided(func() (decision, *fold.Error) {
+		at := r.state.FacetsAtSheet(p)
+		if len(at) == 0 {
+			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper now (it would be at %.2f, %.2f mm of the sheet)", name, p.X, p.Y)
+		}
+		return decision{i: int32(at[0])}, nil
+	})
+	if err != nil {
+		return p, err
 	}
-	return r.state.F[at[0]].Iso.Apply(p), nil
+	return r.iso(fold.FacetID(d.i)).Apply(p), nil
 }
 
 // pin is the point of the sheet on top at a place of the folded plane.
 func (r *run) pin(p geom.Vec, name string) (geom.Vec, *fold.Error) {
-	id, ok := r.state.TopAt(p)
-	if !ok {
-		return p, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at (%.2f, %.2f) mm", name, p.X, p.Y)
+	d, err := r.decided(func() (decision, *fold.Error) {
+		id, ok := r.state.TopAt(p)
+		if !ok {
+			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at (%.2f, %.2f) mm", name, p.X, p.Y)
+		}
+		return decision{i: int32(id)}, nil
+	})
+	if err != nil {
+		return p, err
 	}
-	return r.unfolded(id, p), nil
+	return r.unfolded(fold.FacetID(d.i), p), nil
 }
 
-func (r *run) unfolded(id fold.FacetID, p geom.Vec) geom.Vec {
-	return r.state.F[id].Iso.Inverse().Apply(p)
-}
+func (r *run) unfolded(id fold.FacetID, p geom.Vec) geom.Vec { return r.iso(id).Inverse().Apply(p) }
 
 // lineOn is the named line whose paper holds two landmarks, those of the pattern
 // before those of every sheet; "" when there is none.
 func (r *run) lineOn(a, b pointExpr) string {
+	if r.sh != nil {
+		return ""
+	}
+	r.mute++
+	defer func() { r.mute-- }()
 	p, err := a.sheet(r)
 	if err != nil {
 		return ""
@@ -97,40 +182,75 @@ func (r *run) pinLayer(p geom.Vec, c layerChoice, name string) (geom.Vec, *fold.
 	if c.which == "" || c.which == "top" {
 		return r.pin(p, name)
 	}
-	var candidates []fold.FacetID
+	var q geom.Vec
 	if c.which == "layer" {
-		q, err := c.of.sheet(r)
-		if err != nil {
+		var err *fold.Error
+		if q, err = c.of.sheet(r); err != nil {
 			return q, err
 		}
+	}
+	d, err := r.decided(func() (decision, *fold.Error) {
+		id, ok := r.layerAt(p, c.which, q)
+		if !ok {
+			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer named", name)
+		}
+		return decision{i: int32(id)}, nil
+	})
+	if err != nil {
+		return p, err
+	}
+	return r.unfolded(fold.FacetID(d.i), p), nil
+}
+
+// layerAt is the lowest piece at a place, or the uppermost of those that hold the
+// sheet point q.
+func (r *run) layerAt(p geom.Vec, which string, q geom.Vec) (best fold.FacetID, ok bool) {
+	var candidates []fold.FacetID
+	if which == "layer" {
 		candidates = r.state.FacetsAtSheet(q)
 	} else {
 		for i := range r.state.F {
 			candidates = append(candidates, fold.FacetID(i))
 		}
 	}
-	best := fold.FacetID(-1)
 	for _, id := range candidates {
 		if !r.state.Folded(id).Contains(p, geom.OnPaper) {
 			continue
 		}
-		lower := best >= 0 && r.state.Above(id, best) < 0
-		if best < 0 || lower == (c.which == "bottom") {
-			best = id
+		if lower := ok && r.state.Above(id, best) < 0; !ok || lower == (which == "bottom") {
+			best, ok = id, true
 		}
 	}
-	if best < 0 {
-		return p, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer named", name)
-	}
-	return r.unfolded(best, p), nil
+	return best, ok
 }
 
 // straight is a named line as it lies now. A line that an earlier fold has bent
 // is refused, since no crease can be meant by it.
 func (r *run) straight(name string) (geom.Line, geom.Segment, *fold.Error) {
+	pieces := r.lines[name].pieces
+	var whole geom.Segment
+	d, err := r.decided(func() (decision, *fold.Error) {
+		d, w, err := r.longest(name)
+		whole = w
+		return d, err
+	})
+	if err != nil {
+		return geom.Line{}, whole, err
+	}
+	piece, iso := pieces[d.j], r.iso(fold.FacetID(d.i))
+	s := geom.Segment{A: iso.Apply(piece.A), B: iso.Apply(piece.B)}
+	l, _ := geom.LineThrough(s.A, s.B)
+	if r.sh == nil {
+		s = whole
+	}
+	return l, s, nil
+}
+
+// longest finds the longest stretch of a named line on one piece of paper, and
+// checks that all the others lie on the same line.
+func (r *run) longest(name string) (best decision, whole geom.Segment, err *fold.Error) {
 	var segs []geom.Segment
-	var longest geom.Segment
-	for _, piece := range r.lines[name].pieces {
+	for j, piece := range r.lines[name].pieces {
 		l, ok := geom.LineThrough(piece.A, piece.B)
 		if !ok {
 			continue
@@ -143,26 +263,45 @@ func (r *run) straight(name string) (geom.Line, geom.Segment, *fold.Error) {
 			}
 			s := geom.Segment{A: f.Iso.Apply(part.A), B: f.Iso.Apply(part.B)}
 			segs = append(segs, s)
-			if s.Len() > longest.Len() {
-				longest = s
+			if s.Len() > whole.Len()+geom.OnLine {
+				whole, best = s, decision{i: int32(i), j: int32(j)}
 			}
 		}
 	}
-	l, ok := geom.LineThrough(longest.A, longest.B)
+	l, ok := geom.LineThrough(whole.A, whole.B)
 	if !ok {
-		return l, longest, fold.Errorf(fold.CodeNoLine, "%s has no length on this sheet", r.pat.Called(name))
+		return best, whole, fold.Errorf(fold.CodeNoLine, "%s has no length on this sheet", r.pat.Called(name))
 	}
-	whole := longest
+	longest := whole
 	for _, s := range segs {
 		for _, p := range []geom.Vec{s.A, s.B} {
 			if math.Abs(l.Side(p)) > geom.OnPaper {
-				return l, longest, fold.Errorf(fold.CodeBent,
-					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example [T B]", r.pat.Called(name))
+				return best, whole, fold.Errorf(fold.CodeBent,
+					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example %s", r.pat.Called(name), r.pieceNamed(best, longest))
 			}
 			whole = extended(whole, p, l.Dir())
 		}
 	}
-	return l, whole, nil
+	return best, whole, nil
+}
+
+// pieceNamed writes a stretch of folded paper by the landmarks at its ends, as
+// the pattern would.
+func (r *run) pieceNamed(d decision, s geom.Segment) string {
+	near := func(p geom.Vec) string {
+		at := r.unfolded(fold.FacetID(d.i), p)
+		best, dist := "", math.Inf(1)
+		for _, n := range slices.Sorted(maps.Keys(r.points)) {
+			if x := r.points[n].Dist(at); x < dist-geom.OnLine {
+				best, dist = n, x
+			}
+		}
+		if dist > 0.5 {
+			return fmt.Sprintf("sheet(%s,%s)", sheet.Number(at.X), sheet.Number(at.Y))
+		}
+		return best
+	}
+	return "[" + near(s.A) + " " + near(s.B) + "]"
 }
 
 // stretch is the part of a sheet segment that lies on a piece of paper, its rim
@@ -203,6 +342,7 @@ type resolved struct {
 	pivot *geom.Vec // the point the crease passes through, if it is given
 	shift float64   // mm that the crease lies off its landmarks
 	tilt  float64   // degrees likewise
+	gap   float64   // mm that what is brought stops short of its target
 }
 
 func (r *run) resolve(f foldLine) (out resolved, err *fold.Error) {
@@ -219,6 +359,10 @@ func (r *run) resolve(f foldLine) (out resolved, err *fold.Error) {
 		out.line, _, err = lineSquare{f.p, f.l}.folded(r)
 	case foldAlong:
 		out.line, _, err = f.l.folded(r)
+	case foldTwoPoints:
+		err = r.twoPoints(f, &out)
+	case foldBalance:
+		err = r.toBalance(f, &out)
 	}
 	if err != nil {
 		return out, err
@@ -231,9 +375,68 @@ func (r *run) resolve(f foldLine) (out resolved, err *fold.Error) {
 	}
 	if f.tilt != nil {
 		out.tilt = f.tilt.num(r)
-		err = r.tilted(f, &out)
+		if err = r.tilted(f, &out); err != nil {
+			return out, err
+		}
+	}
+	if f.gap != nil || f.gapAuto {
+		err = r.stopShort(f, &out)
 	}
 	return out, err
+}
+
+// CreepMM is how much longer the way round a fold is with n layers inside it than
+// without, in mm: half a turn at a radius larger by n·t/2 each side of the middle
+// surface gives (π/2)·n·t. Paper folded exactly to a mark stops short or binds by
+// that much.
+func CreepMM(layers int, thicknessMM float64) float64 {
+	return math.Pi / 2 * float64(layers) * thicknessMM
+}
+
+// stopShort moves the fold line so that what is brought stops short of its target
+// by the gap: half of the gap, away from the target.
+func (r *run) stopShort(f foldLine, out *resolved) *fold.Error {
+	if out.meets[0].Name == "" || out.held == nil {
+		return fold.Errorf(fold.CodeNoLine, "a gap is kept only where something is brought to something")
+	}
+	if f.gapAuto {
+		d, err := r.decided(func() (decision, *fold.Error) {
+			return decision{i: int32(r.layersAt(*out.held))}, nil
+		})
+		if err != nil {
+			return err
+		}
+		out.gap = CreepMM(int(d.i), r.state.Sheet.ThicknessMM)
+	} else {
+		out.gap = f.gap.num(r)
+	}
+	from := out.meets[0].At
+	if m := out.meets[0]; m.Line { // the end of the edge that moves farther
+		from = m.Along.A
+		if math.Abs(out.line.Side(m.Along.B)) > math.Abs(out.line.Side(m.Along.A)) {
+			from = m.Along.B
+		}
+	}
+	out.line = out.line.Offset(math.Copysign(out.gap/2, out.gap*out.line.Side(from)))
+	return nil
+}
+
+// layersAt counts the layers that lie at a sheet point's place.
+func (r *run) layersAt(p geom.Vec) int {
+	at := r.state.FacetsAtSheet(p)
+	if len(at) == 0 {
+		return 0
+	}
+	// A little inside the piece, so that a corner counts what lies at it.
+	in := r.state.F[at[0]].Poly.Centroid()
+	q := r.state.F[at[0]].Iso.Apply(p.Lerp(in, 1e-3))
+	n := 0
+	for i := range r.state.F {
+		if r.state.Folded(fold.FacetID(i)).Contains(q, 0) {
+			n++
+		}
+	}
+	return n
 }
 
 // tilted turns the line about the foot of a landmark, the way that carries it
@@ -250,12 +453,7 @@ func (r *run) tilted(f foldLine, out *resolved) *fold.Error {
 	if err != nil {
 		return err
 	}
-	foot := out.line.Foot(about)
-	// Counter-clockwise carries a line towards points that lie on the left of
-	// the way from the foot to the point's own foot on the line.
-	way := out.line.Foot(toward).Sub(foot)
-	sign := math.Copysign(1, way.Cross(toward.Sub(foot)))
-	out.line = out.line.Turned(sign*geom.Rad(out.tilt), foot)
+	out.line = out.line.TurnedToward(geom.Rad(out.tilt), about, toward)
 	return nil
 }
 
@@ -296,14 +494,17 @@ func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
 		return fold.Errorf(fold.CodeNoLine, "%s cannot reach %s when the crease goes through %s: it is %.1f mm too short",
 			f.p.words(r), f.l.words(r), f.through.words(r), math.Abs(l.Side(pivot))-p.Dist(pivot))
 	}
-	choice, err := r.chooseLanding(f, landings)
+	d, err := r.decided(func() (decision, *fold.Error) {
+		choice, err := r.chooseLanding(f, landings)
+		return decision{line: folds[max(choice, 0)]}, err
+	})
 	if err != nil {
 		return err
 	}
 	held, err := f.p.sheet(r)
-	out.line, out.held, out.pivot = folds[choice], &held, &pivot
+	out.line, out.held, out.pivot = r.nearest(folds, d.line), &held, &pivot
 	to := lineMark(f.l.words(r), seg)
-	to.At = landings[choice]
+	to.At = out.line.Mirror(p)
 	out.meets = [2]Mark{pointMark(f.p.words(r), p), to}
 	return err
 }
@@ -312,8 +513,8 @@ func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
 // on the paper.
 func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, *fold.Error) {
 	if f.near != nil {
-		n, err := f.near.folded(r)
-		if err != nil {
+		var n geom.Vec
+		if err := r.quietly(func() (err *fold.Error) { n, err = f.near.folded(r); return err }); err != nil {
 			return 0, err
 		}
 		best := 0
@@ -353,5 +554,96 @@ func (r *run) lineToLine(f foldLine, out *resolved) *fold.Error {
 	_, b, _ := f.m.folded(r)
 	out.line, out.held = l, &held
 	out.meets = [2]Mark{lineMark(f.l.words(r), a), lineMark(f.m.words(r), b)}
+	return nil
+}
+
+// twoPoints brings two points to two lines at once.
+func (r *run) twoPoints(f foldLine, out *resolved) *fold.Error {
+	p, err := f.p.folded(r)
+	if err != nil {
+		return err
+	}
+	l, seg, err := f.l.folded(r)
+	if err != nil {
+		return err
+	}
+	q, err := f.q.folded(r)
+	if err != nil {
+		return err
+	}
+	m, _, err := f.m.folded(r)
+	if err != nil {
+		return err
+	}
+	folds, landings := geom.FoldPointsToLines(p, l, q, m, 2*math.Hypot(r.state.Sheet.WidthMM, r.state.Sheet.HeightMM))
+	if len(folds) == 0 {
+		return fold.Errorf(fold.CodeNoLine, "no crease brings %s to %s and %s to %s at once", f.p.words(r), f.l.words(r), f.q.words(r), f.m.words(r))
+	}
+	d, err := r.decided(func() (decision, *fold.Error) {
+		choice, err := r.chooseLanding(f, landings)
+		return decision{line: folds[max(choice, 0)]}, err
+	})
+	if err != nil {
+		return err
+	}
+	held, err := f.p.sheet(r)
+	out.line, out.held = r.nearest(folds, d.line), &held
+	to := lineMark(f.l.words(r), seg)
+	to.At = out.line.Mirror(p)
+	out.meets = [2]Mark{pointMark(f.p.words(r), p), to}
+	return err
+}
+
+// toBalance finds the fold that lays a point on the centre of mass which the toy
+// has after that fold. The place is found by folding on trial: each trial fold
+// brings the point to the centre that the one before left, until they agree to
+// 1e-9 mm. Since only part of the mass moves, the trials draw together.
+func (r *run) toBalance(f foldLine, out *resolved) *fold.Error {
+	p, err := f.p.folded(r)
+	if err != nil {
+		return err
+	}
+	held, err := f.p.sheet(r)
+	if err != nil {
+		return err
+	}
+	d, err := r.decided(func() (decision, *fold.Error) {
+		target := r.centreOfMass()
+		for range 200 {
+			l, ok := geom.FoldPointToPoint(p, target)
+			if !ok {
+				return decision{}, fold.Errorf(fold.CodeNoLine, "%s lies on the centre of mass already", f.p.words(r))
+			}
+			side := int8(1)
+			if l.Side(p) < 0 {
+				side = -1
+			}
+			plan, err := r.state.SimpleFold(fold.Selection{Line: l, Side: side, Seeds: r.state.FacetsAtSheet(held), Sense: fold.ValleySense}, 0)
+			if err != nil {
+				return decision{}, err
+			}
+			after, err := r.state.Apply(plan)
+			if err != nil {
+				return decision{}, err
+			}
+			var sum geom.Vec
+			var area float64
+			for i, q := range after.F {
+				a := q.Poly.Area()
+				sum, area = sum.Add(after.Folded(fold.FacetID(i)).Centroid().Scale(a)), area+a
+			}
+			c := sum.Scale(1 / area)
+			if c.Dist(target) < 1e-9 {
+				return decision{line: l}, nil
+			}
+			target = c
+		}
+		return decision{}, fold.Errorf(fold.CodeNoLine, "no fold was found that lays %s on the centre of mass", f.p.words(r))
+	})
+	if err != nil {
+		return err
+	}
+	out.line, out.held = d.line, &held
+	out.meets = [2]Mark{pointMark(f.p.words(r), p), pointMark("the centre of mass", d.line.Mirror(p))}
 	return nil
 }

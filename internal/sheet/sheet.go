@@ -54,6 +54,7 @@ type Sheet struct {
 	HeightMM    float64
 	GSM         float64 // mass of a square metre in g, "paper weight"
 	ThicknessMM float64 // of one layer
+	Shape       *Shape  // nil for the whole rectangle
 }
 
 // New checks a rectangular sheet. Errors are *FieldError with the fields
@@ -71,19 +72,22 @@ func New(widthMM, heightMM, gsm, thicknessMM float64) (Sheet, error) {
 			return Sheet{}, &FieldError{c.field, Number(c.v), c.r.String()}
 		}
 	}
-	return Sheet{widthMM, heightMM, gsm, thicknessMM}, nil
+	return Sheet{WidthMM: widthMM, HeightMM: heightMM, GSM: gsm, ThicknessMM: thicknessMM}, nil
 }
 
 // Ratio is height over width.
 func (s Sheet) Ratio() float64 { return s.HeightMM / s.WidthMM }
 
-// Outline is the sheet counter-clockwise from BL.
+// Outline is the sheet counter-clockwise, a rectangle from BL.
 func (s Sheet) Outline() geom.Polygon {
+	if s.Shape != nil {
+		return s.Shape.Corners
+	}
 	return geom.Polygon{{}, {X: s.WidthMM}, {X: s.WidthMM, Y: s.HeightMM}, {Y: s.HeightMM}}
 }
 
 // AreaMM2 is the area of one face in mm².
-func (s Sheet) AreaMM2() float64 { return s.WidthMM * s.HeightMM }
+func (s Sheet) AreaMM2() float64 { return s.Outline().Area() }
 
 // MassG is the mass in grams: area in m² times g/m².
 func (s Sheet) MassG() float64 { return s.AreaMM2() * 1e-6 * s.GSM }
