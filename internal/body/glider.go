@@ -2,6 +2,7 @@ package body
 
 import (
 	"math"
+	"tussock/internal/fold/layermap"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -132,7 +133,7 @@ func MeasureGlider(r *sequence.Replay, p Pose) (g Glider, ok bool) {
 		}
 	}
 	for w := 1; w <= len(r.Wings); w++ {
-		g.WingAreaMM2 += Area(Overlay(wings[w]))
+		g.WingAreaMM2 += layermap.Area(layermap.Overlay(wings[w]))
 	}
 	m := p.Weigh()
 	d := m.CoM.Sub(g.Frame.Nose)

@@ -4,6 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"testing"
+	"tussock/internal/fold/layermap"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -110,7 +111,7 @@ func TestLayerMapAgainstCounting(t *testing.T) {
 		p, _ := shelf.Find(id)
 		for _, d := range on(t, p, 210, 297, nil).Steps {
 			s := d.After
-			cells := body.LayerMap(s)
+			cells := layermap.Cells(s)
 			box := s.Box()
 			for range 60 {
 				q := geom.Vec{X: box.MinX + r.Float64()*box.Width(), Y: box.MinY + r.Float64()*box.Height()}

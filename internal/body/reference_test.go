@@ -5,6 +5,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"tussock/internal/fold/layermap"
 
 	"tussock/internal/body"
 	"tussock/internal/sequence"
@@ -320,6 +321,6 @@ func BenchmarkLayerMap(b *testing.B) {
 	f := on(b, parsed(b, "lock"), 210, 297, nil).Final()
 	b.ReportAllocs()
 	for b.Loop() {
-		body.LayerMap(f)
+		layermap.Cells(f)
 	}
 }

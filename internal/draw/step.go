@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+	"tussock/internal/fold/layermap"
 
 	"tussock/internal/body"
 	"tussock/internal/geom"
@@ -45,7 +46,7 @@ func (o *Overlay) frame(b geom.Box) {
 // LayersFolded is the thickest stack that a fold takes along: how many sheets
 // of paper the fingers bend at most. 0 for steps without a fold.
 func LayersFolded(d sequence.Done) int {
-	return body.Thickest(body.Overlay(movingParts(d)))
+	return layermap.Thickest(layermap.Overlay(movingParts(d)))
 }
 
 func movingParts(d sequence.Done) []geom.Polygon {
@@ -71,7 +72,7 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 		arrow = "unfold"
 	}
 	parts := movingParts(d)
-	cells := body.Overlay(parts)
+	cells := layermap.Overlay(parts)
 	if d.Op != sequence.OpCrease {
 		for _, c := range cells {
 			o.Moving = append(o.Moving, Region{Points: flatPoints(c.Poly...), Layers: len(c.Stack)})

@@ -154,6 +154,9 @@ func Twist(outline geom.Polygon, c geom.Vec, n int, radius, start, rad float64) 
 		a := start + 2*math.Pi*float64(k)/float64(n)
 		return c.Add(geom.Vec{X: radius * math.Cos(a), Y: radius * math.Sin(a)})
 	}
+	if a := math.Abs(rad); a < math.Pi/float64(n)-1e-9 || a > geom.Rad(80) {
+		return nil, fold.Errorf(fold.CodeKnob, "a twist with %d sides needs a slant of %.0f° to 80°: with less, its pleats would meet in the middle and cross", n, math.Ceil(180/float64(n)))
+	}
 	var out []Line
 	for k := range n {
 		u, v := corner(k), corner(k+1)
@@ -165,7 +168,7 @@ func Twist(outline geom.Polygon, c geom.Vec, n int, radius, start, rad float64) 
 				return nil, fold.Errorf(fold.CodeOffPaper, "the middle of the twist is larger than the paper")
 			}
 			sense := Mountain
-			if i == 1 {
+			if (i == 1) == (rad < 0) {
 				sense = Valley
 			}
 			out = append(out, Line{geom.Segment{A: p, B: end}, sense})

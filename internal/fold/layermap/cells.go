@@ -1,4 +1,4 @@
-package body
+package layermap
 
 import (
 	"tussock/internal/fold"
@@ -11,8 +11,8 @@ type Cell struct {
 	Stack []int // which pieces, in order of number, not of height
 }
 
-// LayerMap divides the outline of a folded state into cells by layers.
-func LayerMap(s *fold.State) []Cell {
+// Cells divides the outline of a folded state into cells by layers.
+func Cells(s *fold.State) []Cell {
 	polys := make([]geom.Polygon, len(s.F))
 	for i := range polys {
 		polys[i] = s.Folded(fold.FacetID(i))
@@ -95,32 +95,4 @@ func carve(p, q geom.Polygon) (inside geom.Polygon, outside []geom.Polygon) {
 		inside = in
 	}
 	return inside, outside
-}
-
-// Flat is what can be measured of a flat-folded state.
-type Flat struct {
-	AreaMM2   float64 // of the outline, each spot counted once
-	MaxLayers int
-	Box       geom.Box
-	CoM       geom.Vec // folded plane; does not depend on paper weight
-	LayerSum  float64  // Σ layers × area; equals the sheet's area
-	Cells     []Cell   // the layer map
-}
-
-// Measure weighs a flat-folded state of even paper.
-func Measure(s *fold.State) Flat {
-	cells := LayerMap(s)
-	m := Flat{Box: s.Box(), AreaMM2: Area(cells), MaxLayers: Thickest(cells), Cells: cells}
-	for _, c := range cells {
-		m.LayerSum += c.Poly.Area() * float64(len(c.Stack))
-	}
-	var area float64
-	for i := range s.F {
-		p := s.Folded(fold.FacetID(i))
-		a := p.Area()
-		area += a
-		m.CoM = m.CoM.Add(p.Centroid().Scale(a))
-	}
-	m.CoM = m.CoM.Scale(1 / area)
-	return m
 }
