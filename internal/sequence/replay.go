@@ -142,12 +142,16 @@ func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
 // whose words or numbers have changed. prev may be nil, or of another text of the
 // same pattern; the result is the same as that of Run.
 func (p *Pattern) Rerun(prev *Replay, s sheet.Sheet, knobs map[string]float64) *Replay {
+	s, shapeErr := p.shaped(s)
 	out := &Replay{Pattern: p, Sheet: s, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
 	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out}
 	out.Start = fold.Start(s)
 	r.setState(out.Start)
 	r.builtIns(s)
+	if out.Err = shapeErr; out.Err != nil {
+		return out
+	}
 	if out.Err = r.setValues(knobs); out.Err != nil {
 		return out
 	}
@@ -183,6 +187,19 @@ func (p *Pattern) Rerun(prev *Replay, s sheet.Sheet, knobs map[string]float64) *
 		out.Lines[name] = l.pieces
 	}
 	return out
+}
+
+// shaped cuts the pattern's own outline from a rectangle, as large as it fits.
+func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, *fold.Error) {
+	if p.Shape == nil || s.Shape != nil {
+		return s, nil
+	}
+	own := sheet.Sheet{WidthMM: p.WidthMM, HeightMM: p.HeightMM, Shape: p.Shape}
+	cut, err := own.Fitted(s.WidthMM, s.HeightMM, s.GSM, s.ThicknessMM)
+	if err != nil {
+		return s, fold.Errorf(fold.CodeSheet, "%s", err)
+	}
+	return cut, nil
 }
 
 // carry out one statement.

@@ -27,7 +27,7 @@ type Shadow struct {
 // Errors are what is put into a shadow replay.
 type Errors interface {
 	// Slip is how far off crease line number n is made, in mm square to it, at
-	// two spots half a short side of the sheet either way from its middle.
+	// two spots half a short side of the sheet either way from About.
 	Slip(n int) (a, b float64)
 	// Creep is how far off a newly folded hinge is made by the thickness of the
 	// layers inside it: the line moves that many mm into the piece that moves.
@@ -164,33 +164,23 @@ func (sh *Shadow) slipped(r *run, m Move, i int, l geom.Line) geom.Line {
 		return l
 	}
 	half := math.Min(r.state.Sheet.WidthMM, r.state.Sheet.HeightMM) / 2
-	mid := middle(m, i)
+	mid := middle(m)
 	d := l.Dir()
 	p, q := l.Foot(mid).Sub(d.Scale(half)).Add(l.N.Scale(a)), l.Foot(mid).Add(d.Scale(half)).Add(l.N.Scale(b))
 	out, _ := geom.LineThrough(p, q)
 	return out
 }
 
-// middle is the middle of what a line creases in the nominal replay, in the plane
-// of that line.
-func middle(m Move, line int) geom.Vec {
-	var sum geom.Vec
-	var n float64
-	for _, h := range m.After.H {
-		if h.Parent >= 0 || int(h.Line) != line || h.Kind == fold.Glue {
-			continue
-		}
-		c := geom.Mid(h.P, h.Q)
-		if !m.OnSheet {
-			c = m.Before.F[m.After.F[h.A].Parent].Iso.Apply(c)
-		}
-		w := h.P.Dist(h.Q)
-		sum, n = sum.Add(c.Scale(w)), n+w
+// middle is the middle of the toy before a motion, in the plane of its lines.
+func middle(m Move) geom.Vec {
+	if !m.OnSheet {
+		return m.Before.Box().Centre()
 	}
-	if n == 0 { // it only uses creases that are there
-		return m.Lines[line].Foot(m.Before.Box().Centre())
+	b := geom.EmptyBox()
+	for _, f := range m.Before.F {
+		b = b.Grow(f.Poly...)
 	}
-	return sum.Scale(1 / n)
+	return b.Centre()
 }
 
 // projected is a stretch laid on the line of another.

@@ -221,4 +221,3 @@ func BenchmarkPocketsOfBird(b *testing.B) {
 		layermap.Pockets(s, cells)
 	}
 }
-
