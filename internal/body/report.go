@@ -30,13 +30,13 @@ type FinalReport struct {
 func Steps(r *sequence.Replay) []StepReport {
 	out := make([]StepReport, 0, len(r.Steps))
 	for i, d := range r.Steps {
-		if d.Before == d.After && i > 0 { // a wing leaves the flat state as it is
+		if d.Before == d.After && i > 0 && len(r.Masses) == 0 { // a wing leaves the flat state as it is
 			same := out[i-1]
 			same.Step, same.Text, same.Moved = d.No, d.Text, 0
 			out = append(out, same)
 			continue
 		}
-		rep := report(Measure(d.After))
+		rep := report(Measure(d.After).Loaded(d.After, upTo(r.Masses, d.No)))
 		rep.Step, rep.Text, rep.Moved, rep.Facets = d.No, d.Text, d.Moved, len(d.After.F)
 		out = append(out, rep)
 	}
@@ -51,7 +51,8 @@ func report(m Flat) StepReport {
 // Final measures the last good state of a replay.
 func Final(r *sequence.Replay) FinalReport {
 	f := r.Final()
-	out := FinalReport{StepReport: report(Measure(f)), MassG: f.PaperMM2() * 1e-6 * f.Sheet.GSM, Landmarks: map[string][2]float64{}}
+	m := Measure(f).Loaded(f, r.Masses)
+	out := FinalReport{StepReport: report(m), MassG: m.MassG, Landmarks: map[string][2]float64{}}
 	out.Facets = len(f.F)
 	if n := len(r.Steps); n > 0 {
 		last := r.Steps[n-1]

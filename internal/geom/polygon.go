@@ -117,36 +117,35 @@ func ClipConvex(p, q Polygon) Polygon {
 	return out
 }
 
-// Depth is how far two convex counter-clockwise polygons push into each other:
-// the least, over all sides of both, of the overlap along that side's normal.
-// Zero or less means they share no interior (separating axis theorem).
-func Depth(p, q Polygon) float64 {
-	return math.Min(depthBySides(p, q), depthBySides(q, p))
-}
+// Overlaps tells whether two convex counter-clockwise polygons share area: along
+// the normal of every side of both they push into each other by more than Overlap
+// (separating axis theorem). It stops at the first side that parts them, and at each side with the
+// first corner that reaches over it.
+func Overlaps(p, q Polygon) bool { return reachesIn(p, q) && reachesIn(q, p) }
 
-func depthBySides(p, q Polygon) float64 {
-	least := math.Inf(1)
-	for i, a := range p {
-		e := p[(i+1)%len(p)].Sub(a)
-		l := e.Len()
-		if l < OnLine {
-			continue
+// reachesIn tells whether q reaches over every side of p by more than Overlap.
+func reachesIn(p, q Polygon) bool {
+	a := p[len(p)-1]
+	for _, b := range p {
+		ex, ey := b.X-a.X, b.Y-a.Y
+		l2 := ex*ex + ey*ey
+		if l2 >= OnLine*OnLine {
+			least := Overlap * Overlap * l2
+			over := false
+			for _, v := range q {
+				if c := ex*(v.Y-a.Y) - ey*(v.X-a.X); c > 0 && c*c > least {
+					over = true
+					break
+				}
+			}
+			if !over {
+				return false
+			}
 		}
-		in := Vec{-e.Y / l, e.X / l}
-		far := math.Inf(-1)
-		for _, b := range q {
-			far = math.Max(far, in.Dot(b)-in.Dot(a))
-		}
-		least = math.Min(least, far)
-		if least <= Overlap {
-			return least
-		}
+		a = b
 	}
-	return least
+	return true
 }
-
-// Overlaps tells whether two convex polygons share area (deeper than Overlap).
-func Overlaps(p, q Polygon) bool { return Depth(p, q) > Overlap }
 
 // Contains tells whether point a lies in a convex counter-clockwise polygon or
 // within tol of it.
