@@ -165,7 +165,7 @@ func (p *Pose) load(m sequence.Mass) {
 func Open(s *fold.State, wings []sequence.Wing) Pose { return placed(s, wings, opened(s, wings)) }
 
 func opened(s *fold.State, wings []sequence.Wing) opening {
-	o := opening{make([]float64, len(s.H)), make([]fold.Assignment, len(s.H)), make([]int, len(s.H))}
+	o := opening{make([]float64, len(s.H)), make([]fold.Assignment, len(s.H)), make([]int, len(s.H)), nil}
 	for i, h := range s.H {
 		o.sense[i] = s.Assigned(h)
 		if o.sense[i] != fold.Flat {

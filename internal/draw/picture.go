@@ -13,6 +13,7 @@ import (
 	"math"
 
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 )
 
@@ -22,17 +23,19 @@ type Face struct {
 	Front  bool      `json:"front" doc:"the sheet's front shows"`
 	// Creases are opened creases along this piece's rim, four numbers each.
 	Creases []float64 `json:"creases,omitempty" doc:"opened creases, x1 y1 x2 y2 in turn"`
+	// Seams are stretches of the rim where the same layer goes on: no edge there.
+	Seams []float64 `json:"seams,omitempty" doc:"parts of the rim that are no edge, x1 y1 x2 y2 in turn"`
 }
 
 // Stroke is a line drawn over the paper.
 type Stroke struct {
-	Kind   string    `json:"kind" enum:"valley,mountain,meet,axis" doc:"how it is dashed"`
+	Kind   string    `json:"kind" enum:"valley,mountain,meet,axis,cut,hidden" doc:"how it is dashed"`
 	Points []float64 `json:"points"`
 }
 
 // Arrow shows a motion, as a quadratic curve.
 type Arrow struct {
-	Kind   string    `json:"kind" enum:"fold,behind,unfold,turn,rotate" doc:"which habit of the field it follows"`
+	Kind   string    `json:"kind" enum:"fold,behind,unfold,turn,rotate,push,pull,gather,open" doc:"which habit of the field it follows"`
 	Points []float64 `json:"points" doc:"start, control point, end"`
 }
 
@@ -105,9 +108,13 @@ func fan(s *fold.State, depths []int) func(depth int) geom.Vec {
 	return func(depth int) geom.Vec { return geom.Vec{X: 0.8 * step, Y: 0.6 * step}.Scale(float64(depth)) }
 }
 
-// Flat draws a flat-folded state.
+// Flat draws a flat-folded state. Where layers lie in a ring, as in a twist, no
+// order of whole pieces is right; then what shows is drawn cell by cell.
 func Flat(s *fold.State) Picture {
-	ranked, _ := s.Ranked()
+	ranked, ok := s.Ranked()
+	if !ok {
+		return byCells(s)
+	}
 	depths := s.Depths()
 	shift := fan(s, depths)
 	rank := make([]int, len(s.F))
@@ -116,7 +123,7 @@ func Flat(s *fold.State) Picture {
 	}
 	creases := make([][]float64, len(s.F))
 	for _, h := range s.H {
-		if s.Assigned(h) != fold.Flat {
+		if h.Kind != fold.Crease || s.Assigned(h) != fold.Flat {
 			continue
 		}
 		f := h.A
@@ -126,6 +133,7 @@ func Flat(s *fold.State) Picture {
 		iso, d := s.F[f].Iso, shift(depths[f])
 		creases[f] = append(creases[f], flatPoints(iso.Apply(h.P).Add(d), iso.Apply(h.Q).Add(d))...)
 	}
+	seams := constructions(s)
 	pic := Picture{View: view(s.Box())}
 	for _, f := range ranked {
 		poly := s.Folded(f)
@@ -134,7 +142,60 @@ func Flat(s *fold.State) Picture {
 		for i, p := range poly {
 			moved[i] = p.Add(d)
 		}
-		pic.Faces = append(pic.Faces, Face{flatPoints(moved...), s.F[f].Iso.FaceUp(), creases[f]})
+		pic.Faces = append(pic.Faces, Face{flatPoints(moved...), s.F[f].Iso.FaceUp(), creases[f], seamsOn(s, f, seams[f], d)})
 	}
 	return pic
+}
+
+// constructions are the lines by piece that divide the paper for the engine only.
+func constructions(s *fold.State) map[fold.FacetID][]fold.Hinge {
+	out := map[fold.FacetID][]fold.Hinge{}
+	for _, h := range s.H {
+		if h.Kind == fold.Construction && s.Assigned(h) == fold.Flat {
+			out[h.A] = append(out[h.A], h)
+			out[h.B] = append(out[h.B], h)
+		}
+	}
+	return out
+}
+
+// seamsOn are the stretches of a piece's rim that are not to be drawn.
+func seamsOn(s *fold.State, f fold.FacetID, hs []fold.Hinge, d geom.Vec) []float64 {
+	var out []float64
+	for _, h := range hs {
+		iso := s.F[f].Iso
+		out = append(out, flatPoints(iso.Apply(h.P).Add(d), iso.Apply(h.Q).Add(d))...)
+	}
+	return out
+}
+
+// byCells draws only what shows: the top piece of every cell.
+func byCells(s *fold.State) Picture {
+	pic := Picture{View: view(s.Box())}
+	cells := layermap.Stacked(s, layermap.Cells(s))
+	for i, c := range cells {
+		f := Face{Points: flatPoints(c.Poly...), Front: s.F[c.Stack[0]].Iso.FaceUp()}
+		// A side between two cells with the same piece on top is no edge.
+		for j, e := range cells {
+			if i == j || e.Stack[0] != c.Stack[0] && !joined(s, c.Stack[0], e.Stack[0]) {
+				continue
+			}
+			if seam, ok := c.Poly.Shared(e.Poly); ok {
+				f.Seams = append(f.Seams, flatPoints(seam.A, seam.B)...)
+			}
+		}
+		pic.Faces = append(pic.Faces, f)
+	}
+	return pic
+}
+
+// joined tells whether two pieces are one layer divided by a construction line.
+func joined(s *fold.State, a, b int) bool {
+	for _, h := range s.H {
+		if h.Kind == fold.Construction && s.Assigned(h) == fold.Flat &&
+			(int(h.A) == a && int(h.B) == b || int(h.A) == b && int(h.B) == a) {
+			return true
+		}
+	}
+	return false
 }

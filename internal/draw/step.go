@@ -5,6 +5,7 @@ import (
 	"tussock/internal/fold/layermap"
 
 	"tussock/internal/body"
+	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )
@@ -19,12 +20,148 @@ func Next(d sequence.Done) (o Overlay) {
 		o.turn(box, d.Line)
 	case sequence.OpRotate:
 		o.rotate(box, d.AngleDeg)
-	case sequence.OpWing:
-		o.Arrows = append(o.Arrows, Arrow{"fold", curve(*d.At, d.Line.Mirror(*d.At), box)})
-	default:
+	case sequence.OpUnfold, sequence.OpRefold:
+		o.open(d, box)
+	case sequence.OpGlue, sequence.OpTape, sequence.OpClip, sequence.OpLabel, sequence.OpAxle, sequence.OpInk, sequence.OpPop:
+		o.mark(d)
+	case sequence.OpCrease, sequence.OpValley, sequence.OpMountain, sequence.OpLeaf, sequence.OpRoll, sequence.OpRound, sequence.OpCut, sequence.OpTear:
 		o.fold(d, box)
+	default:
+		o.several(d, box)
 	}
 	return o
+}
+
+// mark shows where something is put on the paper.
+func (o *Overlay) mark(d sequence.Done) {
+	for _, s := range d.Lines {
+		o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(s.A, s.B)})
+	}
+	if d.At != nil {
+		o.Signs = append(o.Signs, Sign{xy(*d.At)})
+	}
+}
+
+// open shows that the paper is laid back to an earlier state.
+func (o *Overlay) open(d sequence.Done, box geom.Box) {
+	c := box.Centre()
+	r := geom.Vec{X: math.Min(box.Width(), box.Height()) * 0.3}
+	o.Arrows = append(o.Arrows, Arrow{"open", flatPoints(c.Sub(r), c.Add(r.Left().Scale(0.5)), c.Add(r))})
+}
+
+// several shows a step that creases several lines, bends, or opens in the round:
+// every line with the sense it will have, and an arrow from what moves.
+func (o *Overlay) several(d sequence.Done, box geom.Box) {
+	made := creased(d)
+	o.Strokes = append(o.Strokes, made...)
+	if len(made) == 0 {
+		kind := "valley"
+		if d.After == d.Before {
+			kind = "axis" // nothing is creased: a line to bend or open about
+		}
+		for _, s := range d.Lines {
+			o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(s.A, s.B)})
+		}
+	}
+	arrow := "fold"
+	switch d.Op {
+	case sequence.OpReverse, sequence.OpSink, sequence.OpCrimp:
+		arrow = "push"
+	case sequence.OpDraw:
+		arrow = "pull"
+	case sequence.OpCollapse, sequence.OpGather, sequence.OpTwist, sequence.OpRabbit, sequence.OpFlex:
+		arrow = "gather"
+	}
+	for i, m := range d.Meets {
+		if m.Name == "" {
+			continue
+		}
+		at := m.At
+		if m.Line {
+			o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(m.Along.A, m.Along.B)})
+		}
+		if i == 1 {
+			at = d.Line.Mirror(d.Meets[0].At)
+		}
+		o.Signs = append(o.Signs, Sign{xy(at)})
+	}
+	from, to, ok := travel(d)
+	if ok && from.Dist(to) > 0.02*math.Max(box.Width(), box.Height()) {
+		o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box)})
+	}
+}
+
+// travel is the way of what moves farthest in a step: a corner of the paper.
+func travel(d sequence.Done) (from, to geom.Vec, ok bool) {
+	if d.At != nil && d.After == d.Before {
+		return *d.At, d.Line.Mirror(*d.At), d.Line.N.Len() > 0
+	}
+	best := 0.0
+	for _, f := range d.After.F {
+		old := d.Before.F[rootOf(d, f)]
+		for _, v := range f.Poly {
+			a, b := old.Iso.Apply(v), f.Iso.Apply(v)
+			if x := a.Dist(b); x > best+geom.OnPaper {
+				best, from, to, ok = x, a, b, true
+			}
+		}
+	}
+	return from, to, ok
+}
+
+// rootOf is the piece before a step that a piece after it was part of.
+func rootOf(d sequence.Done, f fold.Facet) fold.FacetID {
+	at := d.Before.FacetsAtSheet(f.Poly.Centroid())
+	if len(at) == 0 {
+		return 0
+	}
+	return at[0]
+}
+
+// creased are the lines of a step that folds several at once, where they lie
+// before it, each with the sense it will have as one looks at the toy.
+func creased(d sequence.Done) []Stroke {
+	var out []Stroke
+	if d.After == d.Before {
+		return nil
+	}
+	for _, h := range d.After.H {
+		now := d.After.Assigned(h)
+		if now == fold.Flat {
+			continue
+		}
+		at := d.Before.FacetsAtSheet(geom.Mid(h.P, h.Q))
+		if len(at) == 0 || wasFolded(d.Before, h) {
+			continue
+		}
+		top := at[0] // the layer nearest to the viewer
+		for _, f := range at[1:] {
+			if d.Before.Above(f, top) > 0 {
+				top = f
+			}
+		}
+		iso := d.Before.F[top].Iso
+		if !iso.FaceUp() {
+			now = -now
+		}
+		kind := "valley"
+		if now == fold.Mountain {
+			kind = "mountain"
+		}
+		out = append(out, Stroke{kind, flatPoints(iso.Apply(h.P), iso.Apply(h.Q))})
+	}
+	return out
+}
+
+// wasFolded tells whether the paper was folded along a hinge already.
+func wasFolded(s *fold.State, h fold.Hinge) bool {
+	m := geom.Mid(h.P, h.Q)
+	for _, g := range s.H {
+		if (geom.Segment{A: g.P, B: g.Q}).Dist(m) < geom.OnPaper && s.Assigned(g) != fold.Flat {
+			return true
+		}
+	}
+	return false
 }
 
 // frame is the part of the plane that paper, arrows and strokes take up.
@@ -70,6 +207,8 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 		kind, arrow = "mountain", "behind"
 	case sequence.OpCrease:
 		arrow = "unfold"
+	case sequence.OpCut, sequence.OpTear:
+		kind, arrow = "cut", "pull"
 	}
 	parts := movingParts(d)
 	cells := layermap.Overlay(parts)

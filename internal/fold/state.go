@@ -111,6 +111,15 @@ func Start(s sheet.Sheet) *State {
 	return st
 }
 
+// Refreshed is a state made from pieces and hinges alone, all flat and side by
+// side.
+func (s *State) Refreshed() *State {
+	out := *s
+	out.order = make([]int8, len(s.F)*len(s.F))
+	out.refresh()
+	return &out
+}
+
 func (s *State) refresh() {
 	s.folded = make([]geom.Polygon, len(s.F))
 	for i := range s.F {

@@ -148,3 +148,16 @@ func (p Polygon) Shared(q Polygon) (Segment, bool) {
 	}
 	return Segment{}, false
 }
+
+// Straightened is the outline without corners that lie on a straight side.
+func (p Polygon) Straightened() Polygon {
+	var out Polygon
+	n := len(p)
+	for i, v := range p {
+		a, b := v.Sub(p[(i+n-1)%n]), p[(i+1)%n].Sub(v)
+		if math.Abs(a.Cross(b)) > OnPaper*math.Max(a.Len(), b.Len()) || a.Dot(b) < 0 {
+			out = append(out, v)
+		}
+	}
+	return out
+}

@@ -128,7 +128,7 @@ func Silhouette(cells []Cell) []geom.Polygon {
 			next[at] = append(next[at][:k:k], next[at][k+1:]...)
 			from, at = at, to
 		}
-		if r := straightened(ring); len(r) > 2 {
+		if r := ring.Straightened(); len(r) > 2 {
 			out = append(out, r)
 		}
 	}
@@ -155,16 +155,4 @@ func (m *mesh) turn(from, at int32, to []int32) int {
 		}
 	}
 	return k
-}
-
-func straightened(p geom.Polygon) geom.Polygon {
-	var out geom.Polygon
-	n := len(p)
-	for i, v := range p {
-		a, b := v.Sub(p[(i+n-1)%n]), p[(i+1)%n].Sub(v)
-		if math.Abs(a.Cross(b)) > weldMM*math.Max(a.Len(), b.Len()) || a.Dot(b) < 0 {
-			out = append(out, v)
-		}
-	}
-	return out
 }

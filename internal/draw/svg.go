@@ -1,0 +1,169 @@
+package draw
+
+import (
+	"encoding/xml"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"tussock/internal/sequence"
+)
+
+// Colours of the two faces of the sheet, as #rrggbb.
+type Colours struct{ Front, Back string }
+
+// Plain paper: the back a shade darker, so that the faces are told apart.
+var Plain = Colours{"#fdf8ea", "#b4c8c2"}
+
+const ink = "#10302f"
+
+var dashes = map[string]string{"valley": "3 2", "mountain": "4.5 1.5 0.8 1.5", "axis": "0.7 2", "cut": "1 1", "hidden": "1.2 1.6"}
+
+// svg collects a picture in user units.
+type svg struct{ b strings.Builder }
+
+func (w *svg) f(format string, a ...any) { fmt.Fprintf(&w.b, format, a...) }
+
+func num(v float64) string { return strconv.FormatFloat(round(v), 'f', -1, 64) }
+
+func pts(p []float64) string {
+	out := make([]string, 0, len(p)/2)
+	for i := 0; i+1 < len(p); i += 2 {
+		out = append(out, num(p[i])+","+num(p[i+1]))
+	}
+	return strings.Join(out, " ")
+}
+
+func escaped(s string) string {
+	var b strings.Builder
+	if err := xml.EscapeText(&b, []byte(s)); err != nil {
+		return ""
+	}
+	return b.String()
+}
+
+// paper draws pieces in paint order; size is the longer side of the view.
+func (w *svg) paper(p Picture, c Colours, size float64) {
+	thin := size * 0.0028
+	for _, f := range p.Faces {
+		fill := c.Back
+		if f.Front {
+			fill = c.Front
+		}
+		w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s" stroke-linejoin="round"/>`, pts(f.Points), fill, ink, num(thin))
+		for i := 0; i+3 < len(f.Seams); i += 4 {
+			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"/>`, pts(f.Seams[i:i+4]), fill, num(thin*1.5))
+		}
+		for i := 0; i+3 < len(f.Creases); i += 4 {
+			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s" stroke-opacity="0.6"/>`, pts(f.Creases[i:i+4]), ink, num(thin*0.6))
+		}
+	}
+}
+
+// overlay draws what to do.
+func (w *svg) overlay(o Overlay, size float64) {
+	line := size * 0.005
+	for _, m := range o.Moving {
+		w.f(`<polygon points="%s" fill="#ff6b2c" fill-opacity="0.22"/>`, pts(m.Points))
+	}
+	for _, s := range o.Strokes {
+		dash := ""
+		if d, ok := dashes[s.Kind]; ok {
+			parts := strings.Fields(d)
+			for i, p := range parts {
+				v, err := strconv.ParseFloat(p, 64)
+				if err == nil {
+					parts[i] = num(v * size * 0.006)
+				}
+			}
+			dash = fmt.Sprintf(` stroke-dasharray="%s"`, strings.Join(parts, " "))
+		}
+		width := line
+		if s.Kind == "meet" {
+			width *= 1.7
+		}
+		w.f(`<polyline points="%s" fill="none" stroke="#fdf8ea" stroke-opacity="0.8" stroke-width="%s"/>`, pts(s.Points), num(width*2))
+		w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"%s/>`, pts(s.Points), ink, num(width), dash)
+	}
+	for _, a := range o.Arrows {
+		p := a.Points
+		w.f(`<path d="M%s %sQ%s %s %s %s" fill="none" stroke="%s" stroke-width="%s"%s marker-end="url(#head)"/>`,
+			num(p[0]), num(p[1]), num(p[2]), num(p[3]), num(p[4]), num(p[5]), ink, num(line*1.2), behindDash(a.Kind, size))
+	}
+	for _, s := range o.Signs {
+		r := size * 0.02
+		w.f(`<path d="M%s %sl%s %sl%s %sl%s %sz" fill="#ff6b2c" stroke="%s" stroke-width="%s"/>`, num(s.At[0]), num(s.At[1]-r),
+			num(r), num(r), num(-r), num(r), num(-r), num(-r), ink, num(line*0.6))
+	}
+}
+
+func behindDash(kind string, size float64) string {
+	if kind != "behind" {
+		return ""
+	}
+	return fmt.Sprintf(` stroke-dasharray="%s %s"`, num(size*0.02), num(size*0.014))
+}
+
+const head = `<defs><marker id="head" viewBox="0 0 10 10" refX="8" refY="5" markerWidth="7" markerHeight="7" orient="auto-start-reverse"><path d="M0 0L10 5L0 10L2.5 5z" fill="` + ink + `"/></marker></defs>`
+
+// SVG is one picture at true size, with what to do over it if next is given.
+func SVG(p Picture, next *Overlay, c Colours) string {
+	v := p.View
+	if next != nil {
+		v = next.View
+	}
+	size := max(v[2], v[3])
+	pad := size * 0.06
+	var w svg
+	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="%s %s %s %s">%s`,
+		num(v[2]+2*pad), num(v[3]+2*pad), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad), head)
+	w.paper(p, c, size)
+	if next != nil {
+		w.overlay(*next, size)
+	}
+	w.f(`</svg>`)
+	return w.b.String() + "\n"
+}
+
+// Contact is all steps of a replay on one sheet: what to do at each, and last the
+// finished toy, each zoomed to its cell.
+func Contact(r *sequence.Replay, c Colours) string {
+	const cell, title, perRow = 200.0, 26.0, 6
+	n := len(r.Steps) + 1
+	rows := (n + perRow - 1) / perRow
+	var w svg
+	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 %d %d" font-family="sans-serif"><rect width="100%%" height="100%%" fill="#e6ece9"/>%s`,
+		int(perRow*cell), int(float64(rows)*(cell+title)), int(perRow*cell), int(float64(rows)*(cell+title)), head)
+	for i := range n {
+		x, y := float64(i%perRow)*cell, float64(i/perRow)*(cell+title)
+		var p Picture
+		var o *Overlay
+		name := "finished"
+		if i < len(r.Steps) {
+			d := r.Steps[i]
+			p = Flat(d.Before)
+			next := Next(d)
+			o, name = &next, fmt.Sprintf("%d %s", d.No, d.Op)
+			if d.Name != "" {
+				name += " " + d.Name
+			}
+		} else {
+			p = Flat(r.Final())
+		}
+		v := p.View
+		if o != nil {
+			v = o.View
+		}
+		size := max(v[2], v[3])
+		pad := size * 0.08
+		w.f(`<text x="%s" y="%s" font-size="13" fill="%s">%s</text>`, num(x+6), num(y+17), ink, escaped(name))
+		w.f(`<svg x="%s" y="%s" width="%s" height="%s" viewBox="%s %s %s %s">`, num(x), num(y+title-4), num(cell), num(cell), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad))
+		w.paper(p, c, size)
+		if o != nil {
+			w.overlay(*o, size)
+		}
+		w.f(`</svg>`)
+	}
+	w.f(`</svg>`)
+	return w.b.String() + "\n"
+}
