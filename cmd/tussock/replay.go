@@ -6,32 +6,42 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"path/filepath"
 	"strconv"
 	"strings"
 
 	"github.com/spf13/cobra"
 
 	"tussock/internal/body"
+	"tussock/internal/draw"
+	"tussock/internal/exchange"
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
 
 type replayFlags struct {
-	sheet          string
-	gsm, thickness float64
-	set            []string
-	json           bool
+	sheet              string
+	gsm, thickness     float64
+	set                []string
+	json               bool
+	step               int
+	svg, fold, dxf     string
+	contact, creaseMap string
+	bundle             string
 }
 
 // replayJSON is stable for scripts; see the README.
 type replayJSON struct {
-	OK    bool              `json:"ok"`
-	Error *fold.Error       `json:"error,omitempty"`
-	Sheet *sheetJSON        `json:"sheet,omitempty"`
-	Steps []body.StepReport `json:"steps,omitempty"`
-	Final *body.FinalReport `json:"final,omitempty"`
+	OK     bool              `json:"ok"`
+	Error  *fold.Error       `json:"error,omitempty"`
+	Sheet  *sheetJSON        `json:"sheet,omitempty"`
+	Steps  []body.StepReport `json:"steps,omitempty"`
+	Final  *body.FinalReport `json:"final,omitempty"`
+	Study  *body.Study       `json:"study,omitempty"`
+	Survey *sequence.Survey  `json:"survey,omitempty"`
 }
 
 type sheetJSON struct {
@@ -47,27 +57,56 @@ func replayCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, args []string) error {
 			return replay(cmd.OutOrStdout(), cmd.ErrOrStderr(), args[0], f)
 		}}
+	f.onSheet(c)
+	c.Flags().BoolVar(&f.json, "json", false, "print JSON for scripts")
+	c.Flags().IntVar(&f.step, "step", 0, "stop after this step; the files show it")
+	c.Flags().StringVar(&f.svg, "svg", "", "write the folded toy as SVG, with the next step if --step is given")
+	c.Flags().StringVar(&f.creaseMap, "map", "", "write the crease map and the toy's outline as SVG, true size")
+	c.Flags().StringVar(&f.contact, "contact", "", "write all steps on one SVG")
+	c.Flags().StringVar(&f.fold, "fold", "", "write the folded toy as FOLD")
+	c.Flags().StringVar(&f.dxf, "dxf", "", "write the crease map and the toy's outline as DXF, true size in mm")
+	c.Flags().StringVar(&f.bundle, "bundle", "", "write pattern, sheet and knobs as one JSON file")
+	return c
+}
+
+// onSheet adds the flags that say what is folded.
+func (f *replayFlags) onSheet(c *cobra.Command) {
 	c.Flags().StringVar(&f.sheet, "sheet", "", "sheet, like 210x297, 8.5x11in, A4 or letter; the pattern's own when absent")
 	c.Flags().Float64Var(&f.gsm, "gsm", 80, "paper weight in g/m²")
 	c.Flags().Float64Var(&f.thickness, "thickness", 0.1, "thickness of one layer in mm")
 	c.Flags().StringArrayVar(&f.set, "set", nil, "a knob, like depth=3; may be given several times")
-	c.Flags().BoolVar(&f.json, "json", false, "print JSON for scripts")
-	return c
 }
 
 func replay(out, errOut io.Writer, name string, f replayFlags) error {
 	r, failure := carryOut(name, f)
+	if failure == nil && f.step != 0 {
+		r, failure = upTo(r, f.step)
+	}
 	if failure != nil {
+		if r != nil && f.svg != "" { // the last good state, with what the fault is about
+			if err := os.WriteFile(f.svg, []byte(draw.Failure(r)), 0o644); err != nil {
+				return err
+			}
+		}
 		if !f.json {
 			_, err := fmt.Fprintln(errOut, "tussock:", failure)
 			return errors.Join(err, errReported)
 		}
-		return errors.Join(printJSON(out, replayJSON{Error: failure}), errReported)
+		j := replayJSON{Error: failure}
+		if r != nil {
+			s := r.Pattern.Survey(r.Sheet, r.Given)
+			j.Survey = &s
+		}
+		return errors.Join(printJSON(out, j), errReported)
+	}
+	if err := f.write(r); err != nil {
+		return err
 	}
 	steps, final := body.Steps(r), body.Final(r)
 	if f.json {
 		s := sheetJSON{r.Sheet.WidthMM, r.Sheet.HeightMM, r.Sheet.GSM, r.Sheet.ThicknessMM}
-		return printJSON(out, replayJSON{OK: true, Sheet: &s, Steps: steps, Final: &final})
+		study := body.StudyOf(r)
+		return printJSON(out, replayJSON{OK: true, Sheet: &s, Steps: steps, Final: &final, Study: &study})
 	}
 	var b strings.Builder
 	fmt.Fprintf(&b, "%s on %s x %s mm, %s g/m²\n", r.Pattern.Title, sheet.Number(r.Sheet.WidthMM), sheet.Number(r.Sheet.HeightMM), sheet.Number(r.Sheet.GSM))
@@ -75,53 +114,133 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 		fmt.Fprintf(&b, "%3d  %7.2f x %7.2f mm  %2d layers  %s\n", s.Step, s.Box[0], s.Box[1], s.MaxLayers, s.Text)
 	}
 	fmt.Fprintf(&b, "mass %.3f g, centre of mass %.2f, %.2f mm, %d mountain and %d valley creases\n", final.MassG, final.CoM[0], final.CoM[1], final.Mountain, final.Valley)
+	for _, w := range r.Warnings() {
+		fmt.Fprintf(&b, "caution, step %d: %s\n", w.Step, w.Text)
+	}
 	_, err := io.WriteString(out, b.String())
 	return err
 }
 
+// upTo is a replay cut short after a step.
+func upTo(r *sequence.Replay, step int) (*sequence.Replay, *fold.Error) {
+	if step < 1 || step > len(r.Steps) {
+		return nil, fold.Errorf("step", "--step is %d; the pattern has steps 1 to %d", step, len(r.Steps))
+	}
+	return r.UpTo(step), nil
+}
+
+// write makes the files that are asked for.
+func (f *replayFlags) write(r *sequence.Replay) error {
+	s := r.Final()
+	var drawing exchange.Drawing
+	if f.dxf != "" || f.creaseMap != "" {
+		drawing = exchange.CreaseMap(s, layermap.Silhouette(layermap.Cells(s)))
+	}
+	for _, file := range []struct {
+		name string
+		make func() ([]byte, error)
+	}{
+		{f.svg, func() ([]byte, error) { return []byte(f.picture(r)), nil }},
+		{f.creaseMap, func() ([]byte, error) { return []byte(drawing.SVG()), nil }},
+		{f.contact, func() ([]byte, error) { return []byte(draw.Contact(r, draw.Plain)), nil }},
+		{f.fold, func() ([]byte, error) { return exchange.WriteFOLD(s, r.Pattern.Title) }},
+		{f.dxf, func() ([]byte, error) { return []byte(drawing.DXF()), nil }},
+		{f.bundle, func() ([]byte, error) { return exchange.WriteBundle(r) }},
+	} {
+		if file.name == "" {
+			continue
+		}
+		b, err := file.make()
+		if err != nil {
+			return err
+		}
+		if err := os.WriteFile(file.name, b, 0o644); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// picture is the toy, or with --step the paper before that step with what to do.
+func (f *replayFlags) picture(r *sequence.Replay) string {
+	if f.step > 0 {
+		d := r.Steps[f.step-1]
+		next := draw.Next(d)
+		return draw.SVG(draw.Flat(d.Before), &next, draw.Plain)
+	}
+	return draw.SVG(draw.Flat(r.Final()), nil, draw.Plain)
+}
+
 // carryOut reads, replays and turns every failure into the one error shape.
 func carryOut(name string, f replayFlags) (*sequence.Replay, *fold.Error) {
-	p, err := findPattern(name)
-	if err != nil {
-		var pe *sequence.ParseError
-		if errors.As(err, &pe) {
-			return nil, &fold.Error{Line: pe.Line, Code: "parse", Detail: pe.Error()}
-		}
-		return nil, fold.Errorf("pattern", "%s", err)
-	}
-	w, h := p.WidthMM, p.HeightMM
-	if f.sheet != "" {
-		if w, h, err = sheet.ParseSize(f.sheet); err != nil {
-			return nil, fold.Errorf(fold.CodeSheet, "%s", err)
-		}
-	}
-	s, err := sheet.New(w, h, f.gsm, f.thickness)
-	if err != nil {
-		return nil, fold.Errorf(fold.CodeSheet, "%s", err)
-	}
-	knobs := map[string]float64{}
-	for _, kv := range f.set {
-		k, v, ok := strings.Cut(kv, "=")
-		x, err := strconv.ParseFloat(v, 64)
-		if !ok || err != nil {
-			return nil, fold.Errorf(fold.CodeKnob, "--set %q is not a knob and a number, like depth=3", kv)
-		}
-		knobs[k] = x
+	p, s, knobs, failure := f.given(name)
+	if failure != nil {
+		return nil, failure
 	}
 	r := p.Run(s, knobs)
 	return r, r.Err
 }
 
-// findPattern takes a file if there is one of that name, else the shelf.
-func findPattern(name string) (*sequence.Pattern, error) {
-	text, err := os.ReadFile(name)
-	if err == nil {
-		return sequence.Parse(name, string(text))
+// given is the pattern, sheet and knobs that a command is to work on.
+func (f *replayFlags) given(name string) (*sequence.Pattern, sheet.Sheet, map[string]float64, *fold.Error) {
+	var none sheet.Sheet
+	p, s, knobs, err := findPattern(name)
+	if err != nil {
+		var pe *sequence.ParseError
+		if errors.As(err, &pe) {
+			return nil, none, nil, &fold.Error{Line: pe.Line, Code: "parse", Detail: pe.Error()}
+		}
+		return nil, none, nil, fold.Errorf("pattern", "%s", err)
+	}
+	if s.WidthMM == 0 || f.sheet != "" {
+		w, h := p.WidthMM, p.HeightMM
+		if f.sheet != "" {
+			if w, h, err = sheet.ParseSize(f.sheet); err != nil {
+				return nil, none, nil, fold.Errorf(fold.CodeSheet, "%s", err)
+			}
+		}
+		if s, err = sheet.New(w, h, f.gsm, f.thickness); err != nil {
+			return nil, none, nil, fold.Errorf(fold.CodeSheet, "%s", err)
+		}
+	}
+	for _, kv := range f.set {
+		k, v, ok := strings.Cut(kv, "=")
+		x, err := strconv.ParseFloat(v, 64)
+		if !ok || err != nil {
+			return nil, none, nil, fold.Errorf(fold.CodeKnob, "--set %q is not a knob and a number, like depth=3", kv)
+		}
+		knobs[k] = x
+	}
+	return p, s, knobs, nil
+}
+
+// findPattern takes a file if there is one of that name (a pattern, or a bundle
+// with sheet and knobs), else the shelf or the study shelf. The sheet is zero
+// unless a bundle brings one.
+func findPattern(name string) (*sequence.Pattern, sheet.Sheet, map[string]float64, error) {
+	var none sheet.Sheet
+	info, err := os.Stat(name)
+	if err == nil && !info.IsDir() {
+		if info.Size() > exchange.MaxBytes {
+			return nil, none, nil, fmt.Errorf("%q is larger than %d bytes", name, exchange.MaxBytes)
+		}
+		text, err := os.ReadFile(name)
+		if err != nil {
+			return nil, none, nil, err
+		}
+		if strings.EqualFold(filepath.Ext(name), ".json") {
+			return exchange.ReadBundle(strings.NewReader(string(text)))
+		}
+		p, err := sequence.Parse(name, string(text))
+		return p, none, map[string]float64{}, err
 	}
 	if p, ok := shelf.Find(name); ok {
-		return p, nil
+		return p, none, map[string]float64{}, nil
 	}
-	return nil, fmt.Errorf("%q is neither a file nor a pattern of the shelf (%s)", name, strings.Join(shelf.Names(), ", "))
+	if p, ok := shelf.FindStudy(name); ok {
+		return p, none, map[string]float64{}, nil
+	}
+	return nil, none, nil, fmt.Errorf("%q is neither a file nor a pattern of the shelf (%s) nor a study (%s)", name, strings.Join(shelf.Names(), ", "), strings.Join(shelf.StudyNames(), ", "))
 }
 
 func printJSON(out io.Writer, v any) error {

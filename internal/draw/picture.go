@@ -10,7 +10,9 @@
 package draw
 
 import (
+	"cmp"
 	"math"
+	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
@@ -23,8 +25,10 @@ type Face struct {
 	Front  bool      `json:"front" doc:"the sheet's front shows"`
 	// Creases are opened creases along this piece's rim, four numbers each.
 	Creases []float64 `json:"creases,omitempty" doc:"opened creases, x1 y1 x2 y2 in turn"`
-	// Seams are stretches of the rim where the same layer goes on: no edge there.
-	Seams []float64 `json:"seams,omitempty" doc:"parts of the rim that are no edge, x1 y1 x2 y2 in turn"`
+	// Edges are given where only part of the rim is an edge of paper: elsewhere the
+	// same layer goes on.
+	Edges []float64 `json:"edges,omitempty" doc:"the parts of the rim that are edges, x1 y1 x2 y2 in turn; all of it when absent"`
+	Plain bool      `json:"plain,omitempty" doc:"no part of the rim is an edge but edges"`
 }
 
 // Stroke is a line drawn over the paper.
@@ -142,7 +146,11 @@ func Flat(s *fold.State) Picture {
 		for i, p := range poly {
 			moved[i] = p.Add(d)
 		}
-		pic.Faces = append(pic.Faces, Face{flatPoints(moved...), s.F[f].Iso.FaceUp(), creases[f], seamsOn(s, f, seams[f], d)})
+		face := Face{Points: flatPoints(moved...), Front: s.F[f].Iso.FaceUp(), Creases: creases[f]}
+		if len(seams[f]) > 0 {
+			face.Plain, face.Edges = true, edges(poly, seamsOn(s, f, seams[f]), d)
+		}
+		pic.Faces = append(pic.Faces, face)
 	}
 	return pic
 }
@@ -159,12 +167,47 @@ func constructions(s *fold.State) map[fold.FacetID][]fold.Hinge {
 	return out
 }
 
-// seamsOn are the stretches of a piece's rim that are not to be drawn.
-func seamsOn(s *fold.State, f fold.FacetID, hs []fold.Hinge, d geom.Vec) []float64 {
-	var out []float64
+// seamsOn are the stretches of a piece's rim that are no edge, where it lies.
+func seamsOn(s *fold.State, f fold.FacetID, hs []fold.Hinge) []geom.Segment {
+	var out []geom.Segment
 	for _, h := range hs {
 		iso := s.F[f].Iso
-		out = append(out, flatPoints(iso.Apply(h.P).Add(d), iso.Apply(h.Q).Add(d))...)
+		out = append(out, geom.Segment{A: iso.Apply(h.P), B: iso.Apply(h.Q)})
+	}
+	return out
+}
+
+// edges are the sides of a piece less the seams, shifted by d.
+func edges(p geom.Polygon, seams []geom.Segment, d geom.Vec) []float64 {
+	out := []float64{}
+	for i, a := range p {
+		b := p[(i+1)%len(p)]
+		l, ok := geom.LineThrough(a, b)
+		if !ok {
+			continue
+		}
+		dir, n := b.Sub(a).Unit(), a.Dist(b)
+		type gap struct{ lo, hi float64 }
+		var gaps []gap
+		for _, s := range seams {
+			if math.Abs(l.Side(s.A)) > geom.OnPaper || math.Abs(l.Side(s.B)) > geom.OnPaper {
+				continue
+			}
+			u, v := dir.Dot(s.A.Sub(a)), dir.Dot(s.B.Sub(a))
+			gaps = append(gaps, gap{math.Min(u, v), math.Max(u, v)})
+		}
+		slices.SortFunc(gaps, func(x, y gap) int { return cmp.Compare(x.lo, y.lo) })
+		at := 0.0
+		put := func(lo, hi float64) {
+			if hi-lo > 0.01 {
+				out = append(out, flatPoints(a.Add(dir.Scale(lo)).Add(d), a.Add(dir.Scale(hi)).Add(d))...)
+			}
+		}
+		for _, g := range gaps {
+			put(at, math.Min(g.lo, n))
+			at = math.Max(at, g.hi)
+		}
+		put(at, n)
 	}
 	return out
 }
@@ -174,17 +217,17 @@ func byCells(s *fold.State) Picture {
 	pic := Picture{View: view(s.Box())}
 	cells := layermap.Stacked(s, layermap.Cells(s))
 	for i, c := range cells {
-		f := Face{Points: flatPoints(c.Poly...), Front: s.F[c.Stack[0]].Iso.FaceUp()}
-		// A side between two cells with the same piece on top is no edge.
+		var seams []geom.Segment // where the same layer is on top on both sides
 		for j, e := range cells {
 			if i == j || e.Stack[0] != c.Stack[0] && !joined(s, c.Stack[0], e.Stack[0]) {
 				continue
 			}
 			if seam, ok := c.Poly.Shared(e.Poly); ok {
-				f.Seams = append(f.Seams, flatPoints(seam.A, seam.B)...)
+				seams = append(seams, seam)
 			}
 		}
-		pic.Faces = append(pic.Faces, f)
+		pic.Faces = append(pic.Faces, Face{Points: flatPoints(c.Poly...), Front: s.F[c.Stack[0]].Iso.FaceUp(),
+			Plain: true, Edges: edges(c.Poly, seams, geom.Vec{})})
 	}
 	return pic
 }

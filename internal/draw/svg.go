@@ -50,9 +50,13 @@ func (w *svg) paper(p Picture, c Colours, size float64) {
 		if f.Front {
 			fill = c.Front
 		}
-		w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s" stroke-linejoin="round"/>`, pts(f.Points), fill, ink, num(thin))
-		for i := 0; i+3 < len(f.Seams); i += 4 {
-			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"/>`, pts(f.Seams[i:i+4]), fill, num(thin*1.5))
+		rim, width := ink, thin
+		if f.Plain {
+			rim, width = fill, thin*0.4
+		}
+		w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s" stroke-linejoin="round"/>`, pts(f.Points), fill, rim, num(width))
+		for i := 0; i+3 < len(f.Edges); i += 4 {
+			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s" stroke-linecap="round"/>`, pts(f.Edges[i:i+4]), ink, num(thin))
 		}
 		for i := 0; i+3 < len(f.Creases); i += 4 {
 			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s" stroke-opacity="0.6"/>`, pts(f.Creases[i:i+4]), ink, num(thin*0.6))
@@ -166,4 +170,22 @@ func Contact(r *sequence.Replay, c Colours) string {
 	}
 	w.f(`</svg>`)
 	return w.b.String() + "\n"
+}
+
+// Failure is the last good state of a replay that could not go on, with the
+// pieces that the fault is about.
+func Failure(r *sequence.Replay) string {
+	p := Flat(r.Final())
+	var o Overlay
+	o.View = p.View
+	if r.Err != nil {
+		s := r.Final()
+		for _, f := range r.Err.Pieces {
+			if int(f) < len(s.F) {
+				o.Moving = append(o.Moving, Region{Points: flatPoints(s.Folded(f)...)})
+				o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(append(s.Folded(f), s.Folded(f)[0])...)})
+			}
+		}
+	}
+	return SVG(p, &o, Plain)
 }

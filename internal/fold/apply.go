@@ -122,13 +122,6 @@ func (s *State) carryOut(p Plan) (*State, *Error) {
 	}
 	out.refresh()
 	out.slit(p.Slit)
-	for _, g := range p.Glue {
-		h, err := out.stick(g[0], g[1])
-		if err != nil {
-			return nil, err
-		}
-		out.H = append(out.H, h)
-	}
 	for _, h := range out.H {
 		if g := out.gap(h); g > geom.Tear {
 			err := Errorf(CodeTear, "the paper would tear: an earlier crease would have to open by %.1f mm", g)
@@ -142,6 +135,13 @@ func (s *State) carryOut(p Plan) (*State, *Error) {
 	}
 	if err := s.reorder(p, out, cut, body); err != nil {
 		return nil, err
+	}
+	for _, g := range p.Glue {
+		h, err := out.stick(g[0], g[1])
+		if err != nil {
+			return nil, err
+		}
+		out.H = append(out.H, h)
 	}
 	if len(p.Remove) > 0 {
 		return out.without(p.Remove), nil

@@ -169,7 +169,7 @@ func (p *parser) startsLine() bool {
 
 func (p *parser) startsPoint() bool {
 	t := p.peek()
-	return t.kind == tokWord && (p.names[t.text] == aPoint || slices.Contains(pointWords, t.text) && p.toks[p.i+1].text == "(")
+	return t.kind == tokWord && (p.names[t.text] == aPoint || t.text == "com" || slices.Contains(pointWords, t.text) && p.toks[p.i+1].text == "(")
 }
 
 // maxNesting bounds expressions inside expressions.
@@ -191,6 +191,9 @@ func (p *parser) pointNested(depth int) pointExpr {
 		return pointName(p.known(aPoint))
 	}
 	p.next()
+	if t.text == "com" {
+		return pointCoM{}
+	}
 	p.need("(")
 	e := p.pointCall(t.text, depth)
 	p.need(")")
@@ -203,8 +206,6 @@ func (p *parser) pointCall(word string, depth int) pointExpr {
 		x := p.number("x in mm")
 		p.need(",")
 		return pointOnSheet{x, p.number("y in mm")}
-	case "com":
-		return pointCoM{}
 	case "meet":
 		l := p.lineNested(depth)
 		p.need(",")

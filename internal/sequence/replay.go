@@ -90,6 +90,7 @@ type Replay struct {
 	Pattern   *Pattern
 	Sheet     sheet.Sheet
 	Values    map[string]float64 // all knobs and params
+	Given     map[string]float64 // those that were given
 	Start     *fold.State
 	Steps     []Done
 	Wings     []Wing
@@ -101,6 +102,7 @@ type Replay struct {
 	Landmarks map[string]geom.Vec       // named points of the sheet, sheet coordinates
 	Lines     map[string][]geom.Segment // named creases, sheet coordinates
 	Err       *fold.Error               // nil when every step could be made
+	Misses    []Miss                    // checks that failed, when the replay went on all the same
 	Resumed   int                       // steps taken over from an earlier replay
 
 	log   []decision
@@ -120,6 +122,28 @@ func (r *Replay) Final() *fold.State {
 		return r.Start
 	}
 	return r.Steps[len(r.Steps)-1].After
+}
+
+// UpTo is the replay as it was after a step (from 1).
+func (r *Replay) UpTo(step int) *Replay {
+	out := *r
+	out.Steps = r.Steps[:step:step]
+	out.Wings = until(r.Wings, step, func(w Wing) int { return w.Step })
+	out.Bends = until(r.Bends, step, func(b Bending) int { return b.Step })
+	out.Parts = until(r.Parts, step, func(p Parting) int { return p.Step })
+	out.Pivots = until(r.Pivots, step, func(p Pivoting) int { return p.Step })
+	out.Masses = until(r.Masses, step, func(m Mass) int { return m.Step })
+	out.Notes = until(r.Notes, step, func(n Note) int { return n.Step })
+	return &out
+}
+
+// until are the first of a list that belong to steps up to one.
+func until[T any](all []T, step int, of func(T) int) []T {
+	n := 0
+	for n < len(all) && of(all[n]) <= step {
+		n++
+	}
+	return all[:n:n]
 }
 
 // Place says where a point of the sheet lies in a state. ok is false off the paper.
@@ -142,10 +166,15 @@ func (p *Pattern) Run(s sheet.Sheet, knobs map[string]float64) *Replay {
 // whose words or numbers have changed. prev may be nil, or of another text of the
 // same pattern; the result is the same as that of Run.
 func (p *Pattern) Rerun(prev *Replay, s sheet.Sheet, knobs map[string]float64) *Replay {
+	return p.run(prev, s, knobs, false)
+}
+
+// run is Rerun; lax goes on where a check fails, and keeps the miss.
+func (p *Pattern) run(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax bool) *Replay {
 	s, shapeErr := p.shaped(s)
-	out := &Replay{Pattern: p, Sheet: s, Values: map[string]float64{},
+	out := &Replay{Pattern: p, Sheet: s, Given: knobs, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
-	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out}
+	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out, lax: lax}
 	out.Start = fold.Start(s)
 	r.setState(out.Start)
 	r.builtIns(s)

@@ -23,6 +23,7 @@ type run struct {
 	log    []decision // what was chosen, in the order it was asked for
 	pos    int        // in log, of the next answer in a shadow run
 	mute   int        // above 0 choices are not kept
+	lax    bool       // a check that fails is kept and does not stop
 	sh     *Shadow    // nil in a nominal run
 }
 

@@ -16,6 +16,7 @@ type Wing struct {
 	Pieces   []geom.Segment // of the crease, on the sheet
 	Moving   geom.Vec       // a point of the part that swings, on the sheet
 	AngleDeg float64        // 180 flat-folded, 0 flat open
+	Step     int
 }
 
 // Bending bends layers about a line without a crease, over an arc of a given
@@ -109,7 +110,7 @@ func (a *openStep) do(r *run, s *Step, d *Done) *fold.Error {
 			return err
 		}
 		d.Lines = append(d.Lines, seg)
-		r.out.Wings = append(r.out.Wings, Wing{pieces, m, d.AngleDeg})
+		r.out.Wings = append(r.out.Wings, Wing{pieces, m, d.AngleDeg, s.No})
 	}
 	return nil
 }
@@ -246,9 +247,16 @@ func (a *partStep) do(r *run, s *Step, d *Done) *fold.Error {
 	if err != nil || r.sh != nil {
 		return err
 	}
-	pieces, err := r.sheetPieces(a.line)
-	if err != nil {
-		return err
+	// The leaves hang together at the folds that lie on the line.
+	var pieces []geom.Segment
+	for _, h := range r.state.H {
+		iso := r.state.F[h.A].Iso
+		if r.state.Assigned(h) != fold.Flat && math.Abs(line.Side(iso.Apply(h.P))) < geom.OnPaper && math.Abs(line.Side(iso.Apply(h.Q))) < geom.OnPaper {
+			pieces = append(pieces, geom.Segment{A: h.P, B: h.Q})
+		}
+	}
+	if len(pieces) == 0 {
+		return fold.Errorf(fold.CodeMissesLine, "no leaves hang on %s", a.line.words(r))
 	}
 	d.Line, d.AngleDeg, d.Lines = line, 360/float64(a.leaves), []geom.Segment{seg}
 	r.out.Parts = append(r.out.Parts, Parting{s.No, pieces, a.leaves})

@@ -12,11 +12,16 @@ import (
 	"tussock/internal/sequence"
 )
 
-//go:embed *.pattern
+//go:embed *.pattern studies/*.pattern
 var files embed.FS
 
-var load = sync.OnceValues(func() ([]*sequence.Pattern, error) {
-	names, err := fs.Glob(files, "*.pattern")
+var (
+	load    = sync.OnceValues(func() ([]*sequence.Pattern, error) { return read("*.pattern") })
+	studies = sync.OnceValues(func() ([]*sequence.Pattern, error) { return read("studies/*.pattern") })
+)
+
+func read(glob string) ([]*sequence.Pattern, error) {
+	names, err := fs.Glob(files, glob)
 	if err != nil {
 		return nil, err
 	}
@@ -34,14 +39,23 @@ var load = sync.OnceValues(func() ([]*sequence.Pattern, error) {
 		out = append(out, p)
 	}
 	return out, nil
-})
+}
 
 // All are the patterns in order of id. The error is a *sequence.ParseError and
 // means that a shipped file is broken.
 func All() ([]*sequence.Pattern, error) { return load() }
 
+// Studies are the bases and single operations that show the engine at work; they
+// are no toys to build.
+func Studies() ([]*sequence.Pattern, error) { return studies() }
+
 // Find looks a pattern up by id or title, upper and lower case alike.
-func Find(name string) (*sequence.Pattern, bool) {
+func Find(name string) (*sequence.Pattern, bool) { return find(load, name) }
+
+// FindStudy looks a study up in the same way.
+func FindStudy(name string) (*sequence.Pattern, bool) { return find(studies, name) }
+
+func find(load func() ([]*sequence.Pattern, error), name string) (*sequence.Pattern, bool) {
 	all, err := load()
 	if err != nil {
 		return nil, false
@@ -55,8 +69,16 @@ func Find(name string) (*sequence.Pattern, bool) {
 }
 
 // Names are the ids of all patterns.
-func Names() []string {
-	all, _ := load()
+func Names() []string { return ids(load) }
+
+// StudyNames are the ids of all studies.
+func StudyNames() []string { return ids(studies) }
+
+func ids(load func() ([]*sequence.Pattern, error)) []string {
+	all, err := load()
+	if err != nil {
+		return nil
+	}
 	var out []string
 	for _, p := range all {
 		out = append(out, p.ID)

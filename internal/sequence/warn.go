@@ -1,0 +1,150 @@
+package sequence
+
+import (
+	"fmt"
+	"math"
+
+	"tussock/internal/fold"
+	"tussock/internal/geom"
+)
+
+// Warning is something that can be folded and yet deserves a word.
+type Warning struct {
+	Step int    `json:"step"`
+	Kind string `json:"kind"` // thin, narrow, deep, choice
+	Text string `json:"text"`
+}
+
+const (
+	// thinMM is the width below which a piece of paper is more likely a slip of
+	// the pattern (a typed number where a landmark was meant) than a piece.
+	thinMM = 0.2
+	// fingerMM is the width of a flap that fingers can still take hold of.
+	fingerMM = 3.0
+)
+
+// Warnings go through the steps of a replay.
+func (r *Replay) Warnings() []Warning {
+	var out []Warning
+	say := func(no int, kind, format string, a ...any) {
+		out = append(out, Warning{no, kind, fmt.Sprintf(format, a...)})
+	}
+	thin := map[fold.FacetID]bool{}
+	run := &run{pat: r.Pattern, values: r.Values, points: r.Landmarks, lines: map[string]paperLine{}}
+	for _, d := range r.Steps {
+		if d.Before == d.After {
+			continue
+		}
+		now := map[fold.FacetID]bool{}
+		for i, f := range d.After.F {
+			if w := width(f.Poly); w < thinMM {
+				now[fold.FacetID(i)] = true
+				if !thin[parentIn(d, f)] {
+					say(d.No, "thin", "a piece only %.2f mm wide comes about, %s: bring landmarks together instead of typing numbers", w, run.pieceWords(d.After, fold.FacetID(i)))
+				}
+			}
+		}
+		thin = now
+		if w := flapWidth(d); w > 0 && w < fingerMM {
+			say(d.No, "narrow", "the part to be folded is only %.1f mm wide: hardly to be held by fingers", w)
+		}
+		if n := buried(d); n > 0 && d.Op != OpReverse && d.Op != OpSink && d.Op != OpCrimp {
+			say(d.No, "deep", "what moves ends between layers that are closed all round (%d of its pieces): no finger gets there unless the paper is opened first", n)
+		}
+		if c := d.After.Choice; c != nil && c != d.Before.Choice {
+			say(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P",
+				run.pieceWords(d.After, c.I), run.pieceWords(d.After, c.J))
+		}
+	}
+	return out
+}
+
+func parentIn(d Done, f fold.Facet) fold.FacetID {
+	at := d.Before.FacetsAtSheet(f.Poly.Centroid())
+	if len(at) == 0 {
+		return -1
+	}
+	return at[0]
+}
+
+// width is the least distance between parallel lines that hold a convex piece.
+func width(p geom.Polygon) float64 {
+	least := math.Inf(1)
+	for i, a := range p {
+		l, ok := geom.LineThrough(a, p[(i+1)%len(p)])
+		if !ok {
+			continue
+		}
+		far := 0.0
+		for _, v := range p {
+			far = math.Max(far, math.Abs(l.Side(v)))
+		}
+		least = math.Min(least, far)
+	}
+	return least
+}
+
+// flapWidth is how far the moving part of a simple fold reaches beyond its line;
+// 0 for other steps.
+func flapWidth(d Done) float64 {
+	if d.Op != OpValley && d.Op != OpMountain {
+		return 0
+	}
+	far := 0.0
+	for _, f := range d.Moving {
+		for _, v := range d.Before.Folded(f) {
+			far = math.Max(far, float64(d.Side)*d.Line.Side(v))
+		}
+	}
+	return far
+}
+
+// buried counts moved pieces that end in a gap with no way out: between a layer
+// above and one below that hang together by folds along all of the piece's rim
+// but its own hinge. Told only where the two walls are one fold.
+func buried(d Done) int {
+	if len(d.Moves) == 0 || d.Op == OpTurn || d.Op == OpRotate || d.Op == OpUnfold || d.Op == OpRefold {
+		return 0
+	}
+	s := d.After
+	n := 0
+	for i, f := range s.F {
+		old := d.Before.F[maxID(parentIn(d, f), 0)]
+		if f.Iso.Near(old.Iso, 1e-7) {
+			continue
+		}
+		poly := s.Folded(fold.FacetID(i))
+		closed := 0
+		for k, a := range poly {
+			b := poly[(k+1)%len(poly)]
+			if shut(s, fold.FacetID(i), geom.Segment{A: a, B: b}) {
+				closed++
+			}
+		}
+		if closed == len(poly) {
+			n++
+		}
+	}
+	return n
+}
+
+func maxID(a, b fold.FacetID) fold.FacetID { return max(a, b) }
+
+// shut tells whether the gap that a piece lies in is closed along one of its
+// sides by a fold that holds layers on both faces of it.
+func shut(s *fold.State, f fold.FacetID, side geom.Segment) bool {
+	m := side.Mid()
+	for _, h := range s.H {
+		if s.Assigned(h) == fold.Flat || h.A == f || h.B == f {
+			continue
+		}
+		iso := s.F[h.A].Iso
+		if (geom.Segment{A: iso.Apply(h.P), B: iso.Apply(h.Q)}).Dist(m) > geom.OnPaper {
+			continue
+		}
+		if s.Above(h.A, f)*s.Above(h.B, f) < 0 {
+			return true
+		}
+	}
+	return false
+}
