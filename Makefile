@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/d
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: build demo serve test check unit browser race fuzz bench screenshots tools chromium clean
+.PHONY: build demo serve test check unit browser race fuzz bench words screenshots tools chromium clean
 
 build: bin/tussock
 
@@ -45,11 +45,19 @@ race: web/dist/index.html
 	go test -race $$(go list ./... | grep -v /e2e)
 
 fuzz:
-	go test ./internal/sequence -run '^$$' -fuzz FuzzParse -fuzztime $${FUZZTIME:-60s}
+	go test ./internal/sequence -run '^$$' -fuzz FuzzParse -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s
+	go test ./internal/exchange -run '^$$' -fuzz FuzzReadFOLD -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s
+	go test ./internal/exchange -run '^$$' -fuzz FuzzReadBundle -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s
 
 bench: tools chromium web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./internal/...
 	go test -count=1 -run 'TestSpeed' -v ./internal/e2e ./cmd/tussock | grep -E 'ms|kB|ok|FAIL'
+
+# The reference of the pattern language, from the program.
+words:
+	sed '/<!-- words -->/q' docs/pattern-language.md > docs/pattern-language.md.new
+	go run ./cmd/tussock words >> docs/pattern-language.md.new
+	mv docs/pattern-language.md.new docs/pattern-language.md
 
 screenshots: tools chromium web/dist/index.html
 	TUSSOCK_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./internal/e2e

@@ -250,3 +250,12 @@ func checkCommand() *cobra.Command {
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON for scripts")
 	return c
 }
+
+// wordsCommand writes the reference of the pattern language.
+func wordsCommand() *cobra.Command {
+	return &cobra.Command{Use: "words", Short: "Print every word of the pattern language with an example", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			_, err := io.WriteString(cmd.OutOrStdout(), sequence.Manual())
+			return err
+		}}
+}

@@ -76,9 +76,7 @@ func WriteFOLD(s *fold.State, title string) ([]byte, error) {
 		p := s.F[m.of[i]].Iso.Apply(v)
 		folded.Vertices = append(folded.Vertices, []float64{tidy(p.X), tidy(p.Y)})
 	}
-	for _, ring := range m.rings {
-		f.Faces = append(f.Faces, ring)
-	}
+	f.Faces = m.rings
 	for _, e := range m.edges {
 		f.Edges = append(f.Edges, []int{e.a, e.b})
 		f.Assigned = append(f.Assigned, e.assigned)

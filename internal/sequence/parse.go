@@ -25,17 +25,18 @@ const (
 )
 
 type parser struct {
-	pat    *Pattern
-	names  map[string]nameKind
-	toks   []token
-	i      int
-	line   int
-	used   map[string]bool            // numbers used in the statement being read
-	uses   map[string]map[string]bool // numbers that a landmark depends on
-	given  []string                   // names in the order they were given
-	wanted map[string]bool            // names that something has used
-	macros map[string][]source
-	read1  []source // every plain line read so far
+	pat       *Pattern
+	names     map[string]nameKind
+	toks      []token
+	i         int
+	line      int
+	used      map[string]bool            // numbers used in the statement being read
+	uses      map[string]map[string]bool // numbers that a landmark depends on
+	given     []string                   // names in the order they were given
+	wanted    map[string]bool            // names that something has used
+	inherited map[string]bool            // names that a macro of every pattern leaves behind
+	macros    map[string][]source
+	read1     []source // every plain line read so far
 }
 
 func newParser(file, text string) *parser {
@@ -45,7 +46,7 @@ func newParser(file, text string) *parser {
 			lines: map[string]bool{}},
 		names:  map[string]nameKind{},
 		uses:   map[string]map[string]bool{},
-		wanted: map[string]bool{},
+		wanted: map[string]bool{}, inherited: map[string]bool{},
 		macros: map[string][]source{},
 	}
 	for n := range builtInPoints {
@@ -89,7 +90,7 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	}
 	p.wanted[p.pat.NoseName], p.wanted[p.pat.KeelName] = true, true
 	for _, n := range p.given {
-		if !p.wanted[n] {
+		if !p.wanted[n] && p.pat.called[n] == "" && !p.inherited[n] {
 			p.pat.Unused = append(p.pat.Unused, n)
 		}
 	}

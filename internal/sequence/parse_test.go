@@ -95,7 +95,14 @@ func FuzzParse(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	for _, name := range append(files, shelved...) {
+	studies, err := filepath.Glob("../shelf/studies/*.pattern")
+	if err != nil {
+		f.Fatal(err)
+	}
+	for _, e := range sequence.Reference() {
+		f.Add(e.Example)
+	}
+	for _, name := range append(append(files, shelved...), studies...) {
 		b, err := os.ReadFile(name)
 		if err != nil {
 			f.Fatal(err)
@@ -123,6 +130,9 @@ func FuzzParse(f *testing.F) {
 		r := p.Run(s, nil)
 		if r.Err == nil && r.Final() == nil {
 			t.Fatal("neither a state nor an error")
+		}
+		if len(r.Final().F) < 30 {
+			r.Warnings()
 		}
 	})
 }

@@ -3,6 +3,7 @@ package sequence_test
 import (
 	"fmt"
 	"math"
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -86,5 +87,17 @@ func TestEveryNeedHasAWord(t *testing.T) {
 	}
 	for id, w := range have {
 		t.Errorf("%v name %s, which does not exist", slices.Compact(w), id)
+	}
+}
+
+// The reference in docs is the one the program prints.
+func TestManualIsUpToDate(t *testing.T) {
+	b, err := os.ReadFile("../../docs/pattern-language.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, written, ok := strings.Cut(string(b), "<!-- words -->\n")
+	if !ok || written != sequence.Manual() {
+		t.Error("docs/pattern-language.md is not what the program prints: run make words")
 	}
 }

@@ -135,6 +135,7 @@ func (p *parser) use(depth int) {
 	p.next()
 	t := p.peek()
 	body, ok := p.macros[t.text]
+	own := ok
 	if !ok {
 		body, ok = bases()[t.text]
 	}
@@ -147,7 +148,13 @@ func (p *parser) use(depth int) {
 	p.next()
 	suffix := p.suffix()
 	p.atEnd()
+	given := len(p.given)
 	p.read(p.renamed(body, p.namesGiven(body), suffix, nil, false), depth+1)
+	if !own {
+		for _, n := range p.given[given:] {
+			p.inherited[n] = true
+		}
+	}
 }
 
 func (p *parser) suffix() string {

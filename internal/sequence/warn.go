@@ -39,7 +39,7 @@ func (r *Replay) Warnings() []Warning {
 		for i, f := range d.After.F {
 			if w := width(f.Poly); w < thinMM {
 				now[fold.FacetID(i)] = true
-				if !thin[parentIn(d, f)] {
+				if !thin[parentIn(d, f)] && len(now) == 1 { // one word a step
 					say(d.No, "thin", "a piece only %.2f mm wide comes about, %s: bring landmarks together instead of typing numbers", w, run.pieceWords(d.After, fold.FacetID(i)))
 				}
 			}

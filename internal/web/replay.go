@@ -78,7 +78,7 @@ func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 }
 
 func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
-	v := &ReplayView{Pattern: r.Pattern.ID, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
+	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
 		Knobs: setup.Knobs, OK: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
 	var measured body.Flat
@@ -102,12 +102,15 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
 
 func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 	v := StepView{
-		No: d.No, Op: string(d.Op), Text: d.Text, Say: d.Say, Looks: d.Looks,
+		No: d.No, Op: string(d.Op), Title: d.Title(), Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
 		From: d.Meets[0].Name, To: d.Meets[1].Name,
 		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
 		LayersFolded: draw.LayersFolded(d), MaxLayers: m.MaxLayers,
 		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
 		Next: draw.Next(d), After: draw.Flat(d.After), Layers: draw.Layers(m.Cells),
+	}
+	for _, g := range d.Guards {
+		v.Guards = append(v.Guards, g.Reason)
 	}
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
 	v.After.Balance(m.CoM)

@@ -25,9 +25,13 @@ const Version = "1.0.0"
 // cachedReplays bounds the memory of the replay cache, each about 60 kB.
 const cachedReplays = 128
 
+// cachedStudies bounds the studies kept: a handful are looked at.
+const cachedStudies = 32
+
 type server struct {
-	store *store.Store
-	cache *lru.Cache[string, *ReplayView]
+	store   *store.Store
+	cache   *lru.Cache[string, *ReplayView]
+	studies *lru.Cache[string, *StudyView]
 }
 
 // New makes the handler. page may be nil when the front end is not built.
@@ -62,7 +66,11 @@ func Describe() ([]byte, error) {
 
 func newServer(s *store.Store) (*server, error) {
 	cache, err := lru.New[string, *ReplayView](cachedReplays)
-	return &server{s, cache}, err
+	if err != nil {
+		return nil, err
+	}
+	studies, err := lru.New[string, *StudyView](cachedStudies)
+	return &server{s, cache, studies}, err
 }
 
 func (s *server) register(router *gin.Engine) huma.API {
@@ -77,6 +85,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
 	s.shelfRoutes(api)
+	s.studyRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)

@@ -104,7 +104,13 @@ type PatternView struct {
 // StepView is one step as it happened on the sheet at hand.
 type StepView struct {
 	No           int           `json:"no"`
-	Op           string        `json:"op" enum:"crease,valley,mountain,turn,rotate,wing"`
+	Op           string        `json:"op" doc:"the word of the pattern language"`
+	Title        string        `json:"title" doc:"what the field calls it"`
+	Character    string        `json:"character" enum:"sharp,firm,soft,bend"`
+	Class        string        `json:"class" doc:"what the author says of its exactness, or empty"`
+	Optional     bool          `json:"optional"`
+	GapMM        float64       `json:"gap_mm" doc:"how far short of its target what is brought stops"`
+	Guards       []string      `json:"guards" doc:"why it must come before a later step"`
 	Text         string        `json:"text" doc:"the line of the pattern"`
 	Say          string        `json:"say"`
 	Looks        string        `json:"looks"`
@@ -165,6 +171,7 @@ type AdviceView struct {
 // ReplayView is a pattern replayed on a sheet.
 type ReplayView struct {
 	Pattern string             `json:"pattern"`
+	Title   string             `json:"title"`
 	Sheet   bench.SheetSpec    `json:"sheet"`
 	Size    string             `json:"size" doc:"name of the sheet's size, empty for one's own"`
 	Knobs   map[string]float64 `json:"knobs"`

@@ -9,6 +9,7 @@ import { Bin } from "./places/Bin";
 import { SettingsPlace } from "./places/Settings";
 import { Shelf } from "./places/Shelf";
 import { Start } from "./places/Start";
+import { Study } from "./places/Study";
 import { useSettings, useTheme } from "./settings";
 import { undoLast } from "./undo";
 
@@ -80,6 +81,8 @@ export function App() {
         <Route path="/bench/:build" element={<Bench />} />
         <Route path="/bench/:build/:stretch" element={<Bench />} />
         <Route path="/bench/:build/:stretch/:step" element={<Bench />} />
+        <Route path="/study/:pattern" element={<Study />} />
+        <Route path="/study/:pattern/:step" element={<Study />} />
         <Route path="/settings" element={<SettingsPlace />} />
         <Route path="/bin" element={<Bin />} />
         <Route path="*" element={<Lost />} />

@@ -2,6 +2,8 @@ import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
+export type Study = Schemas["StudyView"];
+export type StudyCard = Schemas["StudyCard"];
 export type Pattern = Schemas["PatternView"];
 export type Knob = Schemas["KnobView"];
 export type Replay = Schemas["ReplayView"];
@@ -82,6 +84,8 @@ function setupInput(s: Setup) {
 const at = (id: number) => ({ params: { path: { id } } });
 
 export const api = {
+  studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
+  study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),
   patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),
   sizes: () => read<Schemas["SizeView"][]>(client.GET("/api/v1/sizes")),
   seen: () => read<string[]>(client.GET("/api/v1/seen")),

@@ -10,16 +10,7 @@ import { MatHead } from "./MatHead";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
 
-const names: Record<Step["op"], string> = {
-  crease: "crease and unfold",
-  valley: "valley fold",
-  mountain: "mountain fold",
-  turn: "turn over",
-  rotate: "rotate",
-  wing: "set the wings",
-};
-
-const dashes: Partial<Record<Step["op"], string>> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
+const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
 
 /**
  * The step that the address has reached. Keys may come faster than the page is
@@ -91,7 +82,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
                 <path d="M0 2H48" stroke="currentColor" strokeWidth="2" strokeDasharray={dashes[s.op]} />
               </svg>
             )}
-            {names[s.op]}
+            {s.title}
           </span>
         </p>
         <Impossible ready={ready} unless={atThisStep} />

@@ -17,7 +17,13 @@ function lines(p: number[]): string {
   return d;
 }
 
-const dashes: Record<string, string | undefined> = { valley: "9 6", mountain: "14 5 2.5 5", axis: "2 6" };
+const dashes: Record<string, string | undefined> = {
+  valley: "9 6",
+  mountain: "14 5 2.5 5",
+  axis: "2 6",
+  cut: "4 4",
+  hidden: "3 5",
+};
 
 /**
  * Folded paper as the engine drew it: pieces in paint order, two faces, opened
@@ -82,8 +88,11 @@ export function PaperPicture({
             <polygon
               points={points(f.points)}
               fill={f.front ? colours.front : colours.back}
+              stroke={f.plain ? (f.front ? colours.front : colours.back) : undefined}
+              strokeWidth={f.plain ? 0.6 : undefined}
               vectorEffect="non-scaling-stroke"
             />
+            {f.edges && <path d={lines(f.edges)} fill="none" vectorEffect="non-scaling-stroke" />}
             {f.creases && (
               <path
                 d={lines(f.creases)}
@@ -223,7 +232,7 @@ function NextArrow({ kind, points: p, size }: { kind: string; points: number[]; 
     ? `M${x0} ${y0}C${loopX + reach * (x1 - x0)} ${loopY + reach * (y1 - y0)} ${loopX - reach * (x1 - x0)} ${loopY - reach * (y1 - y0)} ${x1} ${y1}`
     : `M${x0} ${y0}Q${cx} ${cy} ${x1} ${y1}`;
   const [fromX, fromY] = turn ? [loopX - reach * (x1 - x0), loopY - reach * (y1 - y0)] : [cx, cy];
-  const both = kind === "unfold";
+  const both = kind === "unfold" || kind === "open";
   return (
     <g>
       <path

@@ -73,15 +73,30 @@ export function Field({
   );
 }
 
-/** A caution: yellow ground, ink text, and the word. It comes into sight by itself. */
-export function Caution({ children, title }: { children?: ReactNode; title: string }) {
+/**
+ * A caution: yellow ground, ink text, and the word. It comes into sight by itself,
+ * unless it is still: one that was there from the start.
+ */
+export function Caution({
+  children,
+  title,
+  still,
+}: {
+  children?: ReactNode;
+  title: string;
+  still?: boolean;
+}) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // Not returned: newer browsers give a promise, which is no clean-up.
-    box.current?.scrollIntoView({ block: "nearest" });
-  }, [title]);
+    if (!still) box.current?.scrollIntoView({ block: "nearest" });
+  }, [title, still]);
   return (
-    <div ref={box} role="alert" className="scroll-my-24 border-2 border-on-mark bg-caution p-3 text-on-mark">
+    <div
+      ref={box}
+      role={still ? "note" : "alert"}
+      className="scroll-my-24 border-2 border-on-mark bg-caution p-3 text-on-mark"
+    >
       <p className="title text-lg">{title}</p>
       {children}
     </div>

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, type BuildCard, type Pattern } from "../api/client";
+import { api, type BuildCard, type Pattern, type StudyCard } from "../api/client";
 import { plainFaces } from "../paper";
 import { Caution } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
@@ -19,6 +19,7 @@ const ways: Record<Pattern["moves"], string> = {
 /** The start: builds on the bench, and the patterns there are. */
 export function Shelf() {
   const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  const studies = useQuery({ queryKey: ["studies"], queryFn: api.studies, staleTime: Infinity });
   const builds = useQuery({ queryKey: ["builds"], queryFn: api.builds, staleTime: 0 });
   const problem = patterns.error ?? builds.error;
   const moves = [...new Set(patterns.data?.map((p) => p.moves))];
@@ -50,7 +51,35 @@ export function Shelf() {
           </ul>
         </section>
       ))}
+      {studies.data && studies.data.length > 0 && (
+        <section className="mt-8" aria-labelledby="studies">
+          <h2 id="studies" className="border-b-2 border-ink pb-1 text-3xl">
+            Bases and single folds, to look at
+          </h2>
+          <ul className="mt-4 grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-6">
+            {studies.data.map((s) => (
+              <StudyLink key={s.id} study={s} />
+            ))}
+          </ul>
+        </section>
+      )}
     </main>
+  );
+}
+
+function StudyLink({ study: s }: { study: StudyCard }) {
+  return (
+    <li className="border border-line bg-panel">
+      <Link to={`/study/${s.id}`} className="flex h-full flex-col p-3 hover:bg-ground">
+        {s.picture && (
+          <PaperPicture thin picture={s.picture} colours={plainFaces} label="" className="h-24 w-full" />
+        )}
+        <span className="title mt-2 block">{s.title}</span>
+        <span className="block text-sm text-quiet">
+          {s.steps} {s.steps === 1 ? "step" : "steps"}
+        </span>
+      </Link>
+    </li>
   );
 }
 
