@@ -108,6 +108,8 @@ type stepErrorRow struct {
 	Step   int     `json:"step"`
 	Text   string  `json:"text"`
 	Share  float64 `json:"share"`
+	CoM    float64 `json:"share_com"`
+	Sides  float64 `json:"share_left_right"`
 	PerMM  float64 `json:"mm_per_mm"`
 	Worst  string  `json:"worst_landmark,omitempty"`
 	Class  string  `json:"class"`
@@ -185,7 +187,7 @@ func spreadOf(r *sequence.Replay, s *shadow.Spread) spreadJSON {
 	}
 	for i, st := range s.Steps {
 		d := r.Steps[i]
-		j.Steps = append(j.Steps, stepErrorRow{st.No, d.Text, st.Share, st.PerMM, st.Worst, string(st.Class), d.Class, st.GapMM})
+		j.Steps = append(j.Steps, stepErrorRow{st.No, d.Text, st.Share, st.ShareCoM, st.ShareLopsided, st.PerMM, st.Worst, string(st.Class), d.Class, st.GapMM})
 	}
 	return j
 }

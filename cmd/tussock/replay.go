@@ -31,6 +31,7 @@ type replayFlags struct {
 	svg, fold, dxf     string
 	contact, creaseMap string
 	bundle             string
+	essential          bool
 }
 
 // replayJSON is stable for scripts; see the README.
@@ -65,6 +66,7 @@ func replayCommand() *cobra.Command {
 	c.Flags().StringVar(&f.contact, "contact", "", "write all steps on one SVG")
 	c.Flags().StringVar(&f.fold, "fold", "", "write the folded toy as FOLD")
 	c.Flags().StringVar(&f.dxf, "dxf", "", "write the crease map and the toy's outline as DXF, true size in mm")
+	c.Flags().BoolVar(&f.essential, "skip-optional", false, "leave out the steps that are optional")
 	c.Flags().StringVar(&f.bundle, "bundle", "", "write pattern, sheet and knobs as one JSON file")
 	return c
 }
@@ -176,6 +178,10 @@ func carryOut(name string, f replayFlags) (*sequence.Replay, *fold.Error) {
 	p, s, knobs, failure := f.given(name)
 	if failure != nil {
 		return nil, failure
+	}
+	if f.essential {
+		r := p.RunEssential(s, knobs)
+		return r, r.Err
 	}
 	r := p.Run(s, knobs)
 	return r, r.Err

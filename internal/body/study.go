@@ -10,6 +10,10 @@ import (
 // Study is all that is known of a folded toy beside its steps, in the form that
 // scripts read. Lengths mm, areas mm², angles degrees, masses g, inertia g mm².
 type Study struct {
+	// Sound tells that every hinge is closed, no layer passes through a fold, and
+	// the angle and count rules of flat folding hold at every vertex (Kawasaki,
+	// Maekawa).
+	Sound      bool               `json:"sound"`
 	Outline    [][][2]float64     `json:"outline"` // rims counter-clockwise, holes clockwise
 	Holes      int                `json:"holes"`
 	Layers     []LayerArea        `json:"layers"`
@@ -81,7 +85,7 @@ type LabelReport struct {
 func StudyOf(r *sequence.Replay) Study {
 	s := r.Final()
 	cells := layermap.Cells(s)
-	st := Study{Outline: [][][2]float64{}, Layers: []LayerArea{}, Pockets: []PocketReport{}, Warnings: r.Warnings()}
+	st := Study{Sound: len(s.Faults()) == 0, Outline: [][][2]float64{}, Layers: []LayerArea{}, Pockets: []PocketReport{}, Warnings: r.Warnings()}
 	if st.Warnings == nil {
 		st.Warnings = []sequence.Warning{}
 	}

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )
 
@@ -172,20 +173,26 @@ func Contact(r *sequence.Replay, c Colours) string {
 	return w.b.String() + "\n"
 }
 
-// Failure is the last good state of a replay that could not go on, with the
-// pieces that the fault is about.
-func Failure(r *sequence.Replay) string {
-	p := Flat(r.Final())
-	var o Overlay
-	o.View = p.View
-	if r.Err != nil {
-		s := r.Final()
-		for _, f := range r.Err.Pieces {
-			if int(f) < len(s.F) {
-				o.Moving = append(o.Moving, Region{Points: flatPoints(s.Folded(f)...)})
-				o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(append(s.Folded(f), s.Folded(f)[0])...)})
-			}
+// Fault marks, on the last good state of a replay that could not go on, the pieces
+// that the fault is about; nil when it is about none.
+func Fault(r *sequence.Replay) *Overlay {
+	s := r.Final()
+	o := &Overlay{View: view(s.Box()), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	for _, f := range r.Err.Pieces {
+		if int(f) >= len(s.F) || f < 0 {
+			continue
 		}
+		p := s.Folded(f)
+		o.Moving = append(o.Moving, Region{Points: flatPoints(p...)})
+		o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(append(append([]geom.Vec{}, p...), p[0])...)})
 	}
-	return SVG(p, &o, Plain)
+	if len(o.Moving) == 0 {
+		return nil
+	}
+	return o
+}
+
+// Failure is the last good state with what the fault is about, as SVG.
+func Failure(r *sequence.Replay) string {
+	return SVG(Flat(r.Final()), Fault(r), Plain)
 }

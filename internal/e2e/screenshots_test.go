@@ -28,6 +28,8 @@ func TestScreenshots(t *testing.T) {
 		{"bench-trials", "/bench/4/try", 1280, 800},
 		{"bench-paper", "/bench/7/paper", 1280, 800},
 		{"settings", "/settings", 1280, 800},
+		{"study", "/study/flapper", 1280, 800},
+		{"study-step", "/study/bird/9", 1280, 800},
 		{"phone-fold", "/bench/6/fold/5", 390, 844},
 		{"phone-trials", "/bench/2/try", 390, 844},
 	} {

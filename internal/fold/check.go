@@ -119,9 +119,15 @@ func (s *State) vertexFaults() []string {
 	return out
 }
 
-// onEdge tells whether a spot lies on the rim of the paper: the pieces around it
-// leave part of the full turn free.
+// onEdge tells whether a spot lies on the rim of the paper: on the sheet's own, or
+// where the pieces around it leave part of the full turn free.
 func (s *State) onEdge(v geom.Vec) bool {
+	rim := s.Sheet.Outline()
+	for i, a := range rim {
+		if (geom.Segment{A: a, B: rim[(i+1)%len(rim)]}).Dist(v) < geom.OnPaper {
+			return true
+		}
+	}
 	var turn float64
 	for _, f := range s.F {
 		turn += f.Poly.AngleAt(v)
@@ -137,8 +143,10 @@ func (s *State) vertexAt(v geom.Vec) []string {
 		if a == Flat {
 			continue
 		}
-		l, ok := geom.LineThrough(h.P, h.Q)
-		if !ok || math.Abs(l.Side(v)) > geom.OnPaper {
+		if h.P.Dist(h.Q) < geom.Overlap {
+			continue
+		}
+		if l := geom.LineAt(h.P, h.Q.Sub(h.P)); math.Abs(l.Side(v)) > geom.OnPaper {
 			continue
 		}
 		for _, end := range [][2]geom.Vec{{h.P, h.Q}, {h.Q, h.P}} {

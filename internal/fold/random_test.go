@@ -2,6 +2,8 @@ package fold_test
 
 import (
 	"math/rand/v2"
+	"os"
+	"strconv"
 	"testing"
 
 	"tussock/internal/fold"
@@ -45,9 +47,9 @@ func randomFold(r *rand.Rand, s *fold.State, id int) (*fold.State, bool) {
 // Simple folds with a closed set of layers never tear, never let layers pass
 // through each other, and keep every gram of paper.
 func TestRandomFoldsStaySound(t *testing.T) {
-	n := 400
-	if testing.Short() {
-		n = 100
+	n := 10_000
+	if v, err := strconv.Atoi(os.Getenv("TUSSOCK_RANDOM")); err == nil {
+		n = v // more, for a long night
 	}
 	most := 0
 	for seed := range n {

@@ -42,6 +42,7 @@ type Done struct {
 	TiltDeg       float64
 	GapMM         float64 // how far short of its target what is brought stops
 	AngleDeg      float64 // of a wing or rotation
+	Skipped       bool    // an optional step that is left out
 	named         []int32 // hinges of After that the step's name stands for
 }
 
@@ -105,8 +106,9 @@ type Replay struct {
 	Misses    []Miss                    // checks that failed, when the replay went on all the same
 	Resumed   int                       // steps taken over from an earlier replay
 
-	log   []decision
-	marks []mark // by statement carried out
+	essential bool // optional steps are left out
+	log       []decision
+	marks     []mark // by statement carried out
 }
 
 // mark is how far everything had got before a statement.
@@ -169,10 +171,19 @@ func (p *Pattern) Rerun(prev *Replay, s sheet.Sheet, knobs map[string]float64) *
 	return p.run(prev, s, knobs, false)
 }
 
+// RunEssential is Run without the optional steps.
+func (p *Pattern) RunEssential(s sheet.Sheet, knobs map[string]float64) *Replay {
+	return p.carryOut(nil, s, knobs, false, true)
+}
+
 // run is Rerun; lax goes on where a check fails, and keeps the miss.
 func (p *Pattern) run(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax bool) *Replay {
+	return p.carryOut(prev, s, knobs, lax, false)
+}
+
+func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax, essential bool) *Replay {
 	s, shapeErr := p.shaped(s)
-	out := &Replay{Pattern: p, Sheet: s, Given: knobs, Values: map[string]float64{},
+	out := &Replay{Pattern: p, Sheet: s, Given: knobs, essential: essential, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
 	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out, lax: lax}
 	out.Start = fold.Start(s)
@@ -237,6 +248,11 @@ func (r *run) carry(st statement) (*fold.Error, int) {
 	case stepStmt:
 		step := &r.pat.Steps[st.step]
 		d := Done{Step: step, Before: r.state}
+		if step.Optional && r.out.essential {
+			d.After, d.Skipped = r.state, true
+			r.out.Steps = append(r.out.Steps, d)
+			return nil, step.Line
+		}
 		err := step.act.do(r, step, &d)
 		if err == nil {
 			err = r.finish(step, &d)
@@ -287,7 +303,7 @@ func (r *run) finish(s *Step, d *Done) *fold.Error {
 // resume takes over what an earlier replay did before the first difference, and
 // gives the number of the statement to go on with.
 func (r *run) resume(prev *Replay) int {
-	if prev == nil || prev.Sheet != r.out.Sheet || prev.Pattern.MinRatio != r.pat.MinRatio {
+	if prev == nil || prev.essential != r.out.essential || prev.Sheet != r.out.Sheet || prev.Pattern.MinRatio != r.pat.MinRatio {
 		return 0
 	}
 	k := 0

@@ -238,3 +238,51 @@ func BenchmarkReplayLock(b *testing.B) {
 		}
 	}
 }
+
+func BenchmarkReplayBird(b *testing.B) {
+	text, err := os.ReadFile("testdata/bird.tsk")
+	if err != nil {
+		b.Fatal(err)
+	}
+	s, err := sheet.New(150, 150, 80, 0.1)
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		p, err := sequence.Parse("bird.tsk", string(text))
+		if err != nil {
+			b.Fatal(err)
+		}
+		if r := p.Run(s, nil); r.Err != nil {
+			b.Fatal(r.Err)
+		}
+	}
+}
+
+// An edit at the last fold of the bird replays from there.
+func BenchmarkEditOfBird(b *testing.B) {
+	text, err := os.ReadFile("testdata/bird.tsk")
+	if err != nil {
+		b.Fatal(err)
+	}
+	s, err := sheet.New(150, 150, 80, 0.1)
+	if err != nil {
+		b.Fatal(err)
+	}
+	old, err := sequence.Parse("bird.tsk", string(text))
+	if err != nil {
+		b.Fatal(err)
+	}
+	prev := old.Run(s, nil)
+	p, err := sequence.Parse("bird.tsk", strings.Replace(string(text), "bring BL to WA grab BL as wingA", "bring BL to WA grab BL", 1))
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		if r := p.Rerun(prev, s, nil); r.Err != nil || r.Resumed != 16 {
+			b.Fatal(r.Err, r.Resumed)
+		}
+	}
+}

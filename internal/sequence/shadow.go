@@ -74,6 +74,9 @@ func (r *Replay) WithErrors(e Errors) (*Outcome, *fold.Error) {
 		switch st := st.(type) {
 		case stepStmt:
 			s := &r.Pattern.Steps[st.step]
+			if r.Steps[st.step].Skipped {
+				continue
+			}
 			sh.moves, sh.next = r.Steps[st.step].Moves, 0
 			sh.gaps = sh.gaps[:0]
 			d := Done{Step: s, Before: run.state}

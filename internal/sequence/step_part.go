@@ -242,13 +242,20 @@ func (a *transferStep) do(r *run, _ *Step, d *Done) *fold.Error {
 	return nil
 }
 
-// glue P to P: the faces at two spots of the sheet that lie on each other.
-type glueStep struct{ a, b pointExpr }
+// glue P to P [mass G]: the faces at two spots of the sheet that lie on each other.
+type glueStep struct {
+	a, b pointExpr
+	mass numExpr
+}
 
 func readGlue(p *parser, _ *Step) action {
 	a := &glueStep{a: p.point()}
 	p.need("to")
 	a.b = p.point()
+	a.mass = numLit(0)
+	if p.accept("mass") {
+		a.mass = p.number("the mass in g")
+	}
 	return a
 }
 
@@ -274,7 +281,7 @@ func (a *glueStep) do(r *run, s *Step, d *Done) *fold.Error {
 			if f == g || r.state.Above(f, g) == 0 {
 				continue
 			}
-			r.out.Masses = append(r.out.Masses, Mass{Step: s.No, Kind: OpGlue, At: p})
+			r.out.Masses = append(r.out.Masses, Mass{Step: s.No, Kind: OpGlue, At: p, G: math.Max(0, math.Min(100, a.mass.num(r)))})
 			return r.pass(d, fold.Plan{Glue: [][2]fold.FacetID{{f, g}}})
 		}
 	}

@@ -90,7 +90,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
 		v.Steps = append(v.Steps, viewStep(r.Pattern, d, measured))
 	}
 	if r.Err != nil {
-		v.Error = &FoldErrorView{r.Err.Step, r.Err.Line, string(r.Err.Code), r.Err.Detail}
+		v.Error = &FoldErrorView{r.Err.Step, r.Err.Line, string(r.Err.Code), r.Err.Detail, draw.Fault(r)}
 		for _, a := range r.Pattern.Advise(r.Sheet, setup.Knobs) {
 			v.Advice = append(v.Advice, AdviceView(a))
 		}

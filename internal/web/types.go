@@ -154,6 +154,8 @@ type FoldErrorView struct {
 	Line   int    `json:"line"`
 	Code   string `json:"code"`
 	Detail string `json:"detail"`
+	// Over shows on the last good state what the fault is about.
+	Over *draw.Overlay `json:"over,omitempty"`
 }
 
 // AdviceView says what would make an impossible fold possible.

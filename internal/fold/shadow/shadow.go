@@ -56,11 +56,13 @@ const (
 type Step struct {
 	No    int
 	Share float64 // of the variance of all landmarks at the end, 0 to 1
-	PerMM float64 // how far the worst landmark moves for 1 mm of error here, mm
-	Worst string  // that landmark
-	Class Class   // computed; an author's own word stands beside it
-	GapMM float64 // to leave for the thickness of the layers inside, mm
-	Lines int     // creases made by hand in it
+	// The same for the centre of mass, and for the difference of left and right.
+	ShareCoM, ShareLopsided float64
+	PerMM                   float64 // how far the worst landmark moves for 1 mm of error here, mm
+	Worst                   string  // that landmark
+	Class                   Class   // computed; an author's own word stands beside it
+	GapMM                   float64 // to leave for the thickness of the layers inside, mm
+	Lines                   int     // creases made by hand in it
 }
 
 // Landmark is the scatter of one place.
@@ -270,7 +272,8 @@ func (st *study) corners() {
 
 // steps gives each step its share and class.
 func (st *study) steps(out *Spread) {
-	total := 0.0
+	var total, com, lop float64
+	pairs := st.pairs()
 	for _, d := range st.r.Steps {
 		s := Step{No: d.No, Class: Free}
 		for l, step := range st.lines {
@@ -279,6 +282,8 @@ func (st *study) steps(out *Spread) {
 			}
 			s.Lines++
 			a, b := st.answers[2*l], st.answers[2*l+1]
+			s.ShareCoM += a.com.Dot(a.com) + b.com.Dot(b.com)
+			s.ShareLopsided += st.lopsided(pairs, a.land) + st.lopsided(pairs, b.land)
 			for i, n := range st.names {
 				s.Share += a.land[i].Dot(a.land[i]) + b.land[i].Dot(b.land[i])
 				// The whole line 1 mm off: both ends.
@@ -293,12 +298,17 @@ func (st *study) steps(out *Spread) {
 		case s.PerMM > FreeMM:
 			s.Class = Normal
 		}
-		total += s.Share
+		total, com, lop = total+s.Share, com+s.ShareCoM, lop+s.ShareLopsided
 		out.Steps = append(out.Steps, s)
 	}
 	for i := range out.Steps {
-		if total > 0 {
-			out.Steps[i].Share /= total
+		for _, q := range []struct {
+			share *float64
+			of    float64
+		}{{&out.Steps[i].Share, total}, {&out.Steps[i].ShareCoM, com}, {&out.Steps[i].ShareLopsided, lop}} {
+			if q.of > 1e-12 {
+				*q.share /= q.of
+			}
 		}
 	}
 }

@@ -170,16 +170,16 @@ func TestOneFoldByHand(t *testing.T) {
 func TestSharesAndClasses(t *testing.T) {
 	for _, name := range []string{"pointed", "bird", "frog"} {
 		s := study(t, toy(t, name), 0.3)
-		var sum float64
+		var sum, com float64
 		kinds := map[shadow.Class]int{}
 		for _, st := range s.Steps {
-			sum += st.Share
+			sum, com = sum+st.Share, com+st.ShareCoM
 			kinds[st.Class]++
 			if st.Lines == 0 && st.Share != 0 {
 				t.Errorf("%s step %d creases nothing and has a share of %v", name, st.No, st.Share)
 			}
 		}
-		if math.Abs(sum-1) > 1e-9 || len(kinds) < 2 {
+		if math.Abs(sum-1) > 1e-9 || math.Abs(com-1) > 1e-9 || len(kinds) < 2 {
 			t.Errorf("%s: shares add up to %v, classes %v", name, sum, kinds)
 		}
 	}

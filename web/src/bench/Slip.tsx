@@ -2,6 +2,7 @@ import { useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { api, type Knob } from "../api/client";
 import { Button, Caution, Field } from "../parts/controls";
+import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { changeWords, inUnits, knobValue, length } from "../units";
 import { KnobDial } from "./KnobDial";
@@ -73,6 +74,15 @@ export function Impossible({ ready, unless }: { ready: Ready; unless?: (k: Knob)
       title={view.error.step > 0 ? `Step ${view.error.step} cannot be folded` : "This sheet will not do"}
     >
       <p className="mt-1">{inUnits(sentence(view.error.detail), units)}</p>
+      {view.error.over && (
+        <PaperPicture
+          picture={view.steps[view.steps.length - 1]?.after ?? view.start}
+          next={view.error.over}
+          colours={{ front: view.sheet.front, back: view.sheet.back }}
+          label="The layers that it is about, on the last good state"
+          className="mt-2 h-40 w-full"
+        />
+      )}
       {view.advice.map((a) => (
         <div key={a.label} className="mt-2">
           {a.all ? (
