@@ -2,12 +2,11 @@ package body_test
 
 import (
 	"math"
-	"os"
-	"path/filepath"
 	"testing"
 	"tussock/internal/fold/layermap"
 
 	"tussock/internal/body"
+	"tussock/internal/foldtest"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
@@ -102,28 +101,12 @@ var tables = []struct {
 
 func parsed(t testing.TB, name string) *sequence.Pattern {
 	t.Helper()
-	text, err := os.ReadFile(filepath.Join("..", "sequence", "testdata", name+".tsk"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := sequence.Parse(name+".tsk", string(text))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
+	return foldtest.Reference(t, name)
 }
 
 func on(t testing.TB, p *sequence.Pattern, w, h float64, knobs map[string]float64) *sequence.Replay {
 	t.Helper()
-	s, err := sheet.New(w, h, 80, 0.1)
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := p.Run(s, knobs)
-	if r.Err != nil {
-		t.Fatalf("%s on %v x %v: %v", p.ID, w, h, r.Err)
-	}
-	return r
+	return foldtest.On(t, p, w, h, knobs)
 }
 
 func near(t *testing.T, what string, got, want, tol float64) {

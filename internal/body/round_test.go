@@ -5,25 +5,14 @@ import (
 	"testing"
 
 	"tussock/internal/body"
+	"tussock/internal/foldtest"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
-	"tussock/internal/sheet"
 )
 
 func inRound(t *testing.T, text string) (*sequence.Replay, body.Pose) {
 	t.Helper()
-	p, err := sequence.Parse("t", text)
-	if err != nil {
-		t.Fatal(err)
-	}
-	s, err := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := p.Run(s, nil)
-	if r.Err != nil {
-		t.Fatal(r.Err)
-	}
+	r := foldtest.Fold(t, text)
 	return r, body.Standing(r)
 }
 

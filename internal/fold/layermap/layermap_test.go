@@ -6,27 +6,11 @@ import (
 	"testing"
 
 	"tussock/internal/fold/layermap"
+	"tussock/internal/foldtest"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
-
-func folded(t testing.TB, text string) *sequence.Replay {
-	t.Helper()
-	p, err := sequence.Parse("t", text)
-	if err != nil {
-		t.Fatal(err)
-	}
-	s, err := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := p.Run(s, nil)
-	if r.Err != nil {
-		t.Fatal(r.Err)
-	}
-	return r
-}
 
 // The outline's area is the area of the cells, and a random spot is inside the
 // outline exactly when it is on some piece.
@@ -53,7 +37,7 @@ func TestSilhouetteIsExact(t *testing.T) {
 			check(t, name, p.Run(s, nil), rnd)
 			continue
 		}
-		check(t, name, folded(t, text), rnd)
+		check(t, name, foldtest.Fold(t, text), rnd)
 	}
 }
 
@@ -113,7 +97,7 @@ func winds(p geom.Polygon, q geom.Vec) bool {
 
 // Known by hand: the faces that a corner folded to the middle shows.
 func TestFacesOfAFoldedCorner(t *testing.T) {
-	s := folded(t, "sheet square 100\nvalley bring TL to C").Final()
+	s := foldtest.Fold(t, "sheet square 100\nvalley bring TL to C").Final()
 	cells := layermap.Cells(s)
 	top, bottom := layermap.Visible(s, cells)
 	flap := 50.0 * 50 / 2
@@ -128,7 +112,7 @@ func TestFacesOfAFoldedCorner(t *testing.T) {
 // What shows adds up to the silhouette on both sides, whatever the toy.
 func TestFacesAddUp(t *testing.T) {
 	for _, text := range []string{"sheet square 150\nuse bird", "sheet square 120\nuse blintz\nturn lr\nvalley bring L to R"} {
-		s := folded(t, text).Final()
+		s := foldtest.Fold(t, text).Final()
 		cells := layermap.Cells(s)
 		top, bottom := layermap.Visible(s, cells)
 		for _, v := range []layermap.Seen{top, bottom} {
@@ -142,7 +126,7 @@ func TestFacesAddUp(t *testing.T) {
 // A sheet folded in half is no pocket: nothing holds it at the sides. Fold the
 // sides behind, and it is one: as wide as its mouth and as deep as the half.
 func TestPocketByHand(t *testing.T) {
-	half := folded(t, "sheet rect 100 120\nvalley bring top to bottom as f").Final()
+	half := foldtest.Fold(t, "sheet rect 100 120\nvalley bring top to bottom as f").Final()
 	for _, p := range layermap.Pockets(half, layermap.Cells(half)) {
 		if p.Closed > 0.5 {
 			t.Errorf("a half fold has a pocket %+v", p)
@@ -150,7 +134,7 @@ func TestPocketByHand(t *testing.T) {
 	}
 	text := "sheet rect 100 120\nvalley bring top to bottom as f\n" +
 		"mountain along par(left,20,C) moving BL layers all\nmountain along par(right,20,C) moving BR layers all"
-	s := folded(t, text).Final()
+	s := foldtest.Fold(t, text).Final()
 	found := layermap.Pockets(s, layermap.Cells(s))
 	if len(found) == 0 {
 		t.Fatal("no pocket")
@@ -166,7 +150,7 @@ func TestPocketByHand(t *testing.T) {
 
 // The waterbomb base's front flap hides the two layers under it.
 func TestHiddenEdges(t *testing.T) {
-	s := folded(t, "sheet square 100\nvalley bring TL to C").Final()
+	s := foldtest.Fold(t, "sheet square 100\nvalley bring TL to C").Final()
 	var sum float64
 	for _, h := range layermap.Hidden(s, layermap.Cells(s)) {
 		sum += h.Len()
@@ -174,7 +158,7 @@ func TestHiddenEdges(t *testing.T) {
 	if sum != 0 {
 		t.Errorf("one flap hides no edge, yet %v mm are found", sum)
 	}
-	s = folded(t, "sheet square 100\nvalley bring TL to C\nturn lr").Final()
+	s = foldtest.Fold(t, "sheet square 100\nvalley bring TL to C\nturn lr").Final()
 	sum = 0
 	for _, h := range layermap.Hidden(s, layermap.Cells(s)) {
 		sum += h.Len()
@@ -185,7 +169,7 @@ func TestHiddenEdges(t *testing.T) {
 }
 
 func TestMirrorResidual(t *testing.T) {
-	r := folded(t, "sheet rect 210 297\ncrease bring left to right as keel\nvalley bring TL to keel through T near C\nvalley bring TR to keel through T near C")
+	r := foldtest.Fold(t, "sheet rect 210 297\ncrease bring left to right as keel\nvalley bring TL to keel through T near C\nvalley bring TR to keel through T near C")
 	at := map[string]geom.Vec{}
 	for n, p := range r.Landmarks {
 		if v, ok := sequence.Place(r.Final(), p); ok {
@@ -215,7 +199,7 @@ func TestMirrorResidual(t *testing.T) {
 }
 
 func BenchmarkPocketsOfBird(b *testing.B) {
-	s := folded(b, "sheet square 150\nuse bird").Final()
+	s := foldtest.Fold(b, "sheet square 150\nuse bird").Final()
 	cells := layermap.Cells(s)
 	for b.Loop() {
 		layermap.Pockets(s, cells)

@@ -3,40 +3,19 @@ package shadow_test
 import (
 	"math"
 	"math/rand/v2"
-	"os"
-	"path/filepath"
 	"testing"
 
 	"tussock/internal/fold"
 	"tussock/internal/fold/shadow"
+	"tussock/internal/foldtest"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
 func toy(t testing.TB, name string) *sequence.Replay {
 	t.Helper()
-	text, err := os.ReadFile(filepath.Join("..", "..", "sequence", "testdata", name+".tsk"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return folded(t, string(text))
-}
-
-func folded(t testing.TB, text string) *sequence.Replay {
-	t.Helper()
-	p, err := sequence.Parse("t", text)
-	if err != nil {
-		t.Fatal(err)
-	}
-	s, err := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := p.Run(s, nil)
-	if r.Err != nil {
-		t.Fatal(r.Err)
-	}
-	return r
+	p := foldtest.Reference(t, name)
+	return foldtest.On(t, p, p.WidthMM, p.HeightMM, nil)
 }
 
 func study(t testing.TB, r *sequence.Replay, sigma float64) *shadow.Spread {
@@ -150,7 +129,7 @@ func TestLimits(t *testing.T) {
 // One fold, by hand: a line off by 1 mm all along moves what it carries by 2 mm;
 // the offset at the middle of two ends with errors s is s/√2.
 func TestOneFoldByHand(t *testing.T) {
-	s := study(t, folded(t, "sheet square 100\nvalley bring right to left as f"), 0.5)
+	s := study(t, foldtest.Fold(t, "sheet square 100\nvalley bring right to left as f"), 0.5)
 	if p := s.Steps[0].PerMM; math.Abs(p-2) > 0.05 {
 		t.Errorf("1 mm off moves the far edge by %v mm, want 2", p)
 	}
@@ -188,8 +167,8 @@ func TestSharesAndClasses(t *testing.T) {
 // Mirrored toys scatter alike: the left-right difference does not depend on which
 // side is folded first.
 func TestMirroredToyScattersAlike(t *testing.T) {
-	left := study(t, folded(t, "sheet rect 210 297\ncrease bring left to right as k\nvalley bring TL to k through T near C\nvalley bring TR to k through T near C"), 0.5)
-	right := study(t, folded(t, "sheet rect 210 297\ncrease bring right to left as k\nvalley bring TR to k through T near C\nvalley bring TL to k through T near C"), 0.5)
+	left := study(t, foldtest.Fold(t, "sheet rect 210 297\ncrease bring left to right as k\nvalley bring TL to k through T near C\nvalley bring TR to k through T near C"), 0.5)
+	right := study(t, foldtest.Fold(t, "sheet rect 210 297\ncrease bring right to left as k\nvalley bring TR to k through T near C\nvalley bring TL to k through T near C"), 0.5)
 	if d := math.Abs(left.LopsidedMM-right.LopsidedMM) / left.LopsidedMM; d > 0.05 {
 		t.Errorf("left first %v, right first %v", left.LopsidedMM, right.LopsidedMM)
 	}
@@ -199,7 +178,7 @@ func TestMirroredToyScattersAlike(t *testing.T) {
 // tighter in proportion; the gap for one more layer is one more step.
 func TestGapForThickness(t *testing.T) {
 	text := "sheet square 200\nvalley bring top to bottom as a\nvalley bring left to right layers all as b"
-	s := study(t, folded(t, text), 0.3)
+	s := study(t, foldtest.Fold(t, text), 0.3)
 	if g := s.Steps[1].GapMM; math.Abs(g-math.Pi/2*2*0.1) > 1e-9 {
 		t.Errorf("folding two layers leaves %v mm, want π/2·2·0.1", g)
 	}

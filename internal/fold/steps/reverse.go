@@ -119,7 +119,7 @@ func Sink(s *fold.State, tip geom.Vec, l geom.Line, id fold.CreaseID) (fold.Plan
 		tips = append(tips, f)
 		p.Bodies = append(p.Bodies, fold.Body{Facets: []fold.FacetID{f}, T: geom.Reflection(l)})
 	}
-	if len(tips) == 0 {
+	if len(tips) == 0 || len(tips) == len(d.F) {
 		return p, fold.Errorf(fold.CodeMissesLine, "the fold line does not cross the tip")
 	}
 	for _, f := range tips {
