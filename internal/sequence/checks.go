@@ -24,7 +24,8 @@ func (r *run) check(s expectStmt) *fold.Error {
 		return nil
 	case s.unique:
 		if c := r.state.Choice; c != nil {
-			return failed("the layers can lie in more than one way: %s and %s can change places", r.pieceWords(r.state, c.I), r.pieceWords(r.state, c.J))
+			a, b := r.pairWords(r.state, c.I, c.J)
+			return failed("the layers can lie in more than one way: %s and %s can change places", a, b)
 		}
 		return nil
 	case s.m != nil:
@@ -146,8 +147,8 @@ func (r *run) explain(e *fold.Error) {
 	}
 	switch {
 	case e.Code == fold.CodeLayers && e.Rule == "pierce" && len(e.Pieces) > 2:
-		e.Detail = fmt.Sprintf("%s would have to pass through the fold between %s and %s",
-			r.pieceWords(r.state, e.Pieces[0]), r.pieceWords(r.state, e.Pieces[1]), r.pieceWords(r.state, e.Pieces[2]))
+		a, b := r.pairWords(r.state, e.Pieces[1], e.Pieces[2])
+		e.Detail = fmt.Sprintf("%s would have to pass through the fold between %s and %s", r.pieceWords(r.state, e.Pieces[0]), a, b)
 	case e.Code == fold.CodeLayers:
 		names := make([]string, 0, len(e.Pieces))
 		for _, f := range e.Pieces {
@@ -160,7 +161,8 @@ func (r *run) explain(e *fold.Error) {
 		if n := r.creaseWords(e.Crease); n != "" {
 			e.Detail += ", " + n
 		}
-		e.Detail += ", between " + r.pieceWords(r.state, e.Pieces[0]) + " and " + r.pieceWords(r.state, e.Pieces[1])
+		a, b := r.pairWords(r.state, e.Pieces[0], e.Pieces[1])
+		e.Detail += ", between " + a + " and " + b
 	}
 }
 
@@ -203,7 +205,21 @@ func (r *run) pieceWords(s *fold.State, f fold.FacetID) string {
 		}
 	}
 	if best == "" {
-		return fmt.Sprintf("the layer that was at (%s, %s) mm of the flat sheet", sheet.Number(math.Round(c.X)), sheet.Number(math.Round(c.Y)))
+		return spotWords(c)
 	}
 	return "the flap at " + r.pat.Called(best)
+}
+
+func spotWords(c geom.Vec) string {
+	return fmt.Sprintf("the layer that was at (%s, %s) mm of the flat sheet", sheet.Number(math.Round(c.X)), sheet.Number(math.Round(c.Y)))
+}
+
+// pairWords names two pieces apart: by landmarks where these differ, else by where
+// they were on the flat sheet.
+func (r *run) pairWords(s *fold.State, a, b fold.FacetID) (string, string) {
+	u, v := r.pieceWords(s, a), r.pieceWords(s, b)
+	if u == v {
+		return spotWords(s.F[a].Poly.Centroid()), spotWords(s.F[b].Poly.Centroid())
+	}
+	return u, v
 }

@@ -52,8 +52,8 @@ func (r *Replay) Warnings() []Warning {
 			say(d.No, "deep", "what moves ends between layers that are closed all round (%d of its pieces): no finger gets there unless the paper is opened first", n)
 		}
 		if c := d.After.Choice; c != nil && c != d.Before.Choice {
-			say(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P",
-				run.pieceWords(d.After, c.I), run.pieceWords(d.After, c.J))
+			a, b := run.pairWords(d.After, c.I, c.J)
+			say(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P", a, b)
 		}
 	}
 	return out
