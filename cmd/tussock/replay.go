@@ -32,6 +32,7 @@ type replayFlags struct {
 	contact, creaseMap string
 	bundle             string
 	essential          bool
+	round              string
 }
 
 // replayJSON is stable for scripts; see the README.
@@ -63,6 +64,7 @@ func replayCommand() *cobra.Command {
 	c.Flags().IntVar(&f.step, "step", 0, "stop after this step; the files show it")
 	c.Flags().StringVar(&f.svg, "svg", "", "write the folded toy as SVG, with the next step if --step is given")
 	c.Flags().StringVar(&f.creaseMap, "map", "", "write the crease map and the toy's outline as SVG, true size")
+	c.Flags().StringVar(&f.round, "round", "", "write the toy as it stands in the round as SVG")
 	c.Flags().StringVar(&f.contact, "contact", "", "write all steps on one SVG")
 	c.Flags().StringVar(&f.fold, "fold", "", "write the folded toy as FOLD")
 	c.Flags().StringVar(&f.dxf, "dxf", "", "write the crease map and the toy's outline as DXF, true size in mm")
@@ -144,6 +146,9 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 	}{
 		{f.svg, func() ([]byte, error) { return []byte(f.picture(r)), nil }},
 		{f.creaseMap, func() ([]byte, error) { return []byte(drawing.SVG()), nil }},
+		{f.round, func() ([]byte, error) {
+			return []byte(draw.SVG(draw.InSpace(body.Standing(r), draw.Slanted(28, 38)), nil, draw.Plain)), nil
+		}},
 		{f.contact, func() ([]byte, error) { return []byte(draw.Contact(r, draw.Plain)), nil }},
 		{f.fold, func() ([]byte, error) { return exchange.WriteFOLD(s, r.Pattern.Title) }},
 		{f.dxf, func() ([]byte, error) { return []byte(drawing.DXF()), nil }},

@@ -46,6 +46,16 @@ type Done struct {
 	named         []int32 // hinges of After that the step's name stands for
 }
 
+// InTheRound tells whether the step opens, bends, parts or slides something
+// without a fold.
+func (d Done) InTheRound() bool {
+	switch d.Op {
+	case OpWing, OpOpen, OpBend, OpCurl, OpWrap, OpPart, OpPivot:
+		return true
+	}
+	return false
+}
+
 // Move is one motion of a step, from a state to the next. Lines are the lines
 // that it creases, in the folded plane before it or, with OnSheet, on the sheet.
 type Move struct {

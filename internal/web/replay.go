@@ -87,7 +87,12 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
-		v.Steps = append(v.Steps, viewStep(r.Pattern, d, measured))
+		step := viewStep(r.Pattern, d, measured)
+		if d.InTheRound() {
+			round := draw.InSpace(body.Standing(r.UpTo(d.No)), draw.Slanted(lookAcross, lookDown))
+			step.Round = &round
+		}
+		v.Steps = append(v.Steps, step)
 	}
 	if r.Err != nil {
 		v.Error = &FoldErrorView{r.Err.Step, r.Err.Line, string(r.Err.Code), r.Err.Detail, draw.Fault(r)}
@@ -130,12 +135,19 @@ func describe(v StepView) string {
 	return s + fmt.Sprintf(" Afterwards the paper is %.0f mm by %.0f mm, %d layers at its thickest.", v.WidthMM, v.HeightMM, v.MaxLayers)
 }
 
+// From where a toy that is no glider is looked at, in degrees.
+const lookAcross, lookDown = 28, 38
+
 func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	pose := body.Standing(r)
 	t := &ToyView{MassG: pose.Weigh().G, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM,
 		LengthMM: m.Box.Height(), SpanMM: m.Box.Width()}
 	g, ok := body.MeasureGlider(r, pose)
 	if !ok {
+		if draw.Shaped(pose, len(r.Wings)) {
+			round := draw.InSpace(pose, draw.Slanted(lookAcross, lookDown))
+			t.Round = &round
+		}
 		return t
 	}
 	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM

@@ -127,6 +127,7 @@ type StepView struct {
 	AreaMM2      float64       `json:"area_mm2"`
 	Next         draw.Overlay  `json:"next" doc:"drawn over the picture before the step"`
 	After        draw.Picture  `json:"after"`
+	Round        *draw.Picture `json:"round,omitempty" doc:"after a step in the round: the toy as it then stands"`
 	Layers       []draw.Region `json:"layers" doc:"layer map after the step"`
 	Describe     string        `json:"describe" doc:"the picture in words"`
 }
@@ -144,7 +145,7 @@ type ToyView struct {
 	CoMPercent  float64       `json:"com_percent" doc:"centre of mass behind the nose, percent of the length"`
 	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
 	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
-	Round       *draw.Picture `json:"round,omitempty" doc:"from behind, right and above"`
+	Round       *draw.Picture `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
 	Behind      *draw.Picture `json:"behind,omitempty" doc:"straight from behind"`
 }
 

@@ -9,15 +9,21 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { inUnits, length } from "../units";
 
-type Look = "flat" | "map" | "hidden" | "layers" | "pocket";
+type Look = "flat" | "round" | "map" | "hidden" | "layers" | "pocket";
 
 const looks: Record<Look, string> = {
   flat: "Folded flat",
+  round: "In the round",
   map: "Crease map",
   hidden: "What is hidden",
   layers: "Layers",
   pocket: "Best pocket",
 };
+
+/** The step that the address has reached: keys may come faster than the page is drawn. */
+function stepInAddress(): number {
+  return Number(/\/study\/[^/]+\/(\d+)$/.exec(window.location.pathname)?.[1] ?? 0);
+}
 
 /** A base or a single operation, looked at closely: its steps, and the finished paper. */
 export function Study() {
@@ -40,12 +46,12 @@ export function Study() {
   useShortcuts(
     useMemo(
       () => [
-        { key: " ", label: "Next step", run: () => go(step + 1) },
-        { key: "ArrowRight", label: "Next step", run: () => go(step + 1) },
-        { key: "ArrowLeft", label: "Step before", run: () => go(step - 1) },
+        { key: " ", label: "Next step", run: () => go(stepInAddress() + 1) },
+        { key: "ArrowRight", label: "Next step", run: () => go(stepInAddress() + 1) },
+        { key: "ArrowLeft", label: "Step before", run: () => go(stepInAddress() - 1) },
         { key: "Home", label: "The finished paper", run: () => go(0) },
       ],
-      [go, step],
+      [go],
     ),
   );
   if (study.error) {
@@ -136,7 +142,7 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
         <figure>
           <figcaption className="title text-lg">It becomes this</figcaption>
           <PaperPicture
-            picture={s.after}
+            picture={s.round ?? s.after}
             showCentre
             colours={plainFaces}
             label={`After step ${step}`}
@@ -212,6 +218,7 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
   const last = steps[steps.length - 1];
   const flat = last?.after ?? study.replay.start;
   const pocket = study.pockets[0];
+  const round = study.replay.toy?.round;
   const area = (mm2: number) => `${Math.round(mm2 / 100)} cm²`;
   return (
     <div className="grid grow lg:grid-cols-[1fr_23.25rem]">
@@ -220,7 +227,7 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
         {study.replay.error && <Caution title="It cannot be folded">{study.replay.error.detail}.</Caution>}
         <div role="group" aria-label="On the mat" className="mt-3 flex flex-wrap">
           {(Object.keys(looks) as Look[])
-            .filter((l) => l !== "pocket" || pocket)
+            .filter((l) => (l !== "pocket" || pocket) && (l !== "round" || round))
             .map((l) => (
               <button
                 key={l}
@@ -234,7 +241,7 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
             ))}
         </div>
         <PaperPicture
-          picture={look === "map" ? study.map.picture : flat}
+          picture={look === "map" ? study.map.picture : look === "round" && round ? round : flat}
           next={
             look === "map"
               ? study.map.over
@@ -256,6 +263,8 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
           {look === "pocket" &&
             pocket &&
             `A tuck of ${length(pocket.depth_mm, units)} fits here; the thick line is the mouth, ${length(pocket.width_mm, units)} wide, with ${pocket.cover} layers over it.`}
+          {look === "round" &&
+            "As it stands after its last bends, from in front and above. Layers have no thickness here."}
           {look === "layers" && "The darker, the more layers lie on each other."}
           {look === "flat" &&
             `Of what shows, ${area(study.above.front_mm2)} are the front and ${area(study.above.back_mm2)} the back; from behind ${area(study.behind.front_mm2)} and ${area(study.behind.back_mm2)}.`}
