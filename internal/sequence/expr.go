@@ -34,7 +34,7 @@ func (n pointName) sheet(r *run) (geom.Vec, *fold.Error) {
 	return r.points[string(n)], nil
 }
 func (n pointName) folded(r *run) (geom.Vec, *fold.Error) {
-	return r.place(r.points[string(n)], n.words(r))
+	return r.placeNamed(string(n))
 }
 
 type pointOnSheet struct{ x, y numExpr }

@@ -1,6 +1,7 @@
 package sequence
 
 import (
+	"maps"
 	"math"
 	"slices"
 	"sort"
@@ -122,10 +123,13 @@ type Replay struct {
 }
 
 // mark is how far everything had got before a statement.
-type mark struct{ log, steps, wings, bends, parts, pivots, masses, notes int }
+type mark struct {
+	log, steps, wings, bends, parts, pivots, masses, notes int
+	on                                                     map[string]fold.FacetID
+}
 
 func (r *Replay) mark() mark {
-	return mark{len(r.log), len(r.Steps), len(r.Wings), len(r.Bends), len(r.Parts), len(r.Pivots), len(r.Masses), len(r.Notes)}
+	return mark{len(r.log), len(r.Steps), len(r.Wings), len(r.Bends), len(r.Parts), len(r.Pivots), len(r.Masses), len(r.Notes), nil}
 }
 
 // Final is the last good state.
@@ -195,7 +199,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 	s, shapeErr := p.shaped(s)
 	out := &Replay{Pattern: p, Sheet: s, Given: knobs, essential: essential, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
-	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out, lax: lax}
+	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out, lax: lax, on: map[string]fold.FacetID{}}
 	out.Start = fold.Start(s)
 	r.setState(out.Start)
 	r.builtIns(s)
@@ -221,7 +225,9 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 	}
 	k := r.resume(prev)
 	for ; k < len(p.stmts); k++ {
-		out.marks = append(out.marks, out.mark())
+		m := out.mark()
+		m.on = maps.Clone(r.on)
+		out.marks = append(out.marks, m)
 		err, line := r.carry(p.stmts[k])
 		out.log = r.log
 		if err != nil {
@@ -354,6 +360,7 @@ func (r *run) resume(prev *Replay) int {
 			}
 		}
 	}
+	r.on = maps.Clone(m.on)
 	r.setState(out.Final())
 	return k
 }
@@ -451,5 +458,8 @@ func (r *run) definePoint(s pointStmt) *fold.Error {
 		return err
 	}
 	r.points[s.name] = q
+	if n := len(r.log); r.sh == nil && r.mute == 0 && n > 0 { // the piece it was pinned to
+		r.on[s.name] = fold.FacetID(r.log[n-1].i)
+	}
 	return nil
 }

@@ -20,11 +20,12 @@ type run struct {
 	lines  map[string]paperLine
 	box    geom.Box
 	out    *Replay
-	log    []decision // what was chosen, in the order it was asked for
-	pos    int        // in log, of the next answer in a shadow run
-	mute   int        // above 0 choices are not kept
-	lax    bool       // a check that fails is kept and does not stop
-	sh     *Shadow    // nil in a nominal run
+	log    []decision              // what was chosen, in the order it was asked for
+	pos    int                     // in log, of the next answer in a shadow run
+	mute   int                     // above 0 choices are not kept
+	on     map[string]fold.FacetID // by landmark, the piece it is read from
+	lax    bool                    // a check that fails is kept and does not stop
+	sh     *Shadow                 // nil in a nominal run
 }
 
 // paperLine is a named line as pieces of the sheet.
@@ -106,6 +107,65 @@ func (r *run) across(l geom.Line) geom.Segment {
 	c := l.Foot(r.box.Centre())
 	half := math.Hypot(r.box.Width(), r.box.Height()) / 2
 	return geom.Segment{A: c.Sub(l.Dir().Scale(half)), B: c.Add(l.Dir().Scale(half))}
+}
+
+// placeNamed says where a landmark lies now, on the piece that it belongs to.
+func (r *run) placeNamed(name string) (geom.Vec, *fold.Error) {
+	p := r.points[name]
+	if r.sh == nil {
+		if f, ok := r.on[name]; ok && int(f) < len(r.state.F) && r.state.F[f].Poly.Contains(p, geom.OnPaper) {
+			if r.mute == 0 {
+				r.log = append(r.log, decision{i: int32(f)})
+			}
+			return r.iso(f).Apply(p), nil
+		}
+	}
+	return r.place(p, r.pat.Called(name))
+}
+
+// follow keeps track of the piece that each landmark is read from. One at the end
+// of a fold, where the two parts meet, goes with the part that moves: that is the
+// one the fingers hold. It makes no difference to the exact toy; with errors the
+// two parts lie a little differently.
+func (r *run) follow(before, after *fold.State) {
+	// Pieces that a piece was cut into, as a chain; most stay whole.
+	head, next := make([]int32, len(before.F)), make([]int32, len(after.F))
+	for i := range head {
+		head[i] = -1
+	}
+	whole := len(after.F) == len(before.F)
+	for i := len(after.F) - 1; i >= 0; i-- {
+		f := after.F[i].Parent
+		next[i], head[f] = head[f], int32(i)
+		whole = whole && int(f) == i
+	}
+	if whole {
+		return
+	}
+	for name, p := range r.points {
+		f, ok := r.on[name]
+		if !ok || int(f) >= len(head) {
+			at := before.FacetsAtSheet(p)
+			if len(at) == 0 {
+				continue
+			}
+			f = at[0]
+		}
+		best, found := fold.FacetID(0), false
+		for c := head[f]; c >= 0; c = next[c] {
+			if (c != head[f] || next[c] >= 0) && !after.F[c].Poly.Contains(p, geom.OnPaper) {
+				continue
+			}
+			if !found || !after.F[c].Iso.Near(before.F[f].Iso, 1e-7) {
+				best, found = fold.FacetID(c), true
+			}
+		}
+		if !found { // it has been cut off, or lay on the very rim
+			delete(r.on, name)
+			continue
+		}
+		r.on[name] = best
+	}
 }
 
 // place says where a point of the sheet lies now.

@@ -167,23 +167,11 @@ func (sh *Shadow) slipped(r *run, m Move, i int, l geom.Line) geom.Line {
 		return l
 	}
 	half := math.Min(r.state.Sheet.WidthMM, r.state.Sheet.HeightMM) / 2
-	mid := middle(m)
+	mid := geom.Vec{X: r.state.Sheet.WidthMM / 2, Y: r.state.Sheet.HeightMM / 2}
 	d := l.Dir()
 	p, q := l.Foot(mid).Sub(d.Scale(half)).Add(l.N.Scale(a)), l.Foot(mid).Add(d.Scale(half)).Add(l.N.Scale(b))
 	out, _ := geom.LineThrough(p, q)
 	return out
-}
-
-// middle is the middle of the toy before a motion, in the plane of its lines.
-func middle(m Move) geom.Vec {
-	if !m.OnSheet {
-		return m.Before.Box().Centre()
-	}
-	b := geom.EmptyBox()
-	for _, f := range m.Before.F {
-		b = b.Grow(f.Poly...)
-	}
-	return b.Centre()
 }
 
 // projected is a stretch laid on the line of another.

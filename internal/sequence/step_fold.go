@@ -283,6 +283,7 @@ func (r *run) move(d *Done, lines []geom.Line, onSheet bool, build func() (fold.
 		d.Moved = plan.Moved()
 	}
 	d.Moves = append(d.Moves, Move{Before: r.state, After: after, Lines: lines, OnSheet: onSheet})
+	r.follow(r.state, after)
 	r.setState(after)
 	return nil
 }

@@ -9,7 +9,7 @@
 //
 // The law: every creased line is off by two independent normal errors, square to
 // it, at two spots half a short side of the sheet either way from the spot of the
-// line nearest to the middle of the toy. The
+// line nearest to where the middle of the flat sheet lay. The
 // toy is folded again with each error in turn (sequence.Replay.WithErrors); at
 // these sizes the answers are proportional to the errors, so a sample of all
 // errors at once is the sum of the answers. Linear is an approximation, good to a
