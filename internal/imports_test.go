@@ -13,6 +13,8 @@ import (
 var core = map[string][]string{
 	"geom":          {},
 	"sheet":         {"geom"},
+	"sheet/cutting": {"geom", "sheet"},
+	"sheet/divide":  {"geom"},
 	"fold/layers":   {"geom"},
 	"fold":          {"geom", "sheet", "fold/layers"},
 	"fold/steps":    {"geom", "sheet", "fold/layers", "fold"},

@@ -70,7 +70,8 @@ type drawn [][2]float64
 func (d drawn) Slip(n int) (a, b float64)           { return d[n][0], d[n][1] }
 func (drawn) Creep(*fold.State, fold.Hinge) float64 { return 0 }
 
-// Straight answers must agree with folding every sample anew.
+// Straight answers must agree with folding every sample anew. (250 samples give a
+// standard deviation to about 5 %.)
 func TestLinearAgreesWithFoldingEach(t *testing.T) {
 	for _, name := range []string{"pointed", "lock", "bird", "frog"} {
 		r := toy(t, name)
@@ -95,7 +96,7 @@ func TestLinearAgreesWithFoldingEach(t *testing.T) {
 			sx, sy = sx+m.X*m.X, sy+m.Y*m.Y
 		}
 		x, y := math.Sqrt(sx/float64(n)), math.Sqrt(sy/float64(n))
-		if math.Abs(x-fast.CoM.SX) > 0.12*x || math.Abs(y-fast.CoM.SY) > 0.12*y {
+		if math.Abs(x-fast.CoM.SX) > 0.15*x || math.Abs(y-fast.CoM.SY) > 0.15*y {
 			t.Errorf("%s: folding each gives %.3f %.3f, linear %.3f %.3f", name, x, y, fast.CoM.SX, fast.CoM.SY)
 		}
 	}

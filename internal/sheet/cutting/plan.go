@@ -14,6 +14,7 @@ package cutting
 import (
 	"cmp"
 	"fmt"
+	"iter"
 	"math"
 	"slices"
 
@@ -299,11 +300,7 @@ type cost struct {
 // found before. The sheet holds the lowest kind of piece left, so that no two
 // orders of the same sheets are both looked at.
 func (p *planner) cover(s int, hand, stock []int, fits [][]*block, best []cost) {
-	d := p.digits(s, hand)
-	for c := s; c > 0; c-- {
-		if !p.within(c, d, hand) {
-			continue
-		}
+	for c := range p.parts(s, hand) {
 		rest := s - c
 		if math.IsInf(best[rest].area, 1) {
 			continue
@@ -329,14 +326,28 @@ func (p *planner) digits(s int, hand []int) []int {
 	return out
 }
 
-// within tells whether choice c is part of a choice with the given digits.
-func (p *planner) within(c int, d, hand []int) bool {
-	for i, n := range hand {
-		if c/p.radix[i]%(n+1) > d[i] {
-			return false
+// parts are all choices contained in a choice but the empty one.
+func (p *planner) parts(s int, hand []int) iter.Seq[int] {
+	return func(yield func(int) bool) {
+		d := p.digits(s, hand)
+		at := make([]int, len(d))
+		for c := 0; ; {
+			k := 0
+			for k < len(d) && at[k] == d[k] { // carry
+				c -= at[k] * p.radix[k]
+				at[k] = 0
+				k++
+			}
+			if k == len(d) {
+				return
+			}
+			at[k]++
+			c += p.radix[k]
+			if !yield(c) {
+				return
+			}
 		}
 	}
-	return true
 }
 
 func (p *planner) area(s int, hand []int) float64 {
@@ -352,7 +363,7 @@ func (p *planner) area(s int, hand []int) float64 {
 func blocksKept(choices int) int {
 	switch {
 	case choices > 2000:
-		return 3
+		return 2
 	case choices > 600:
 		return 8
 	}
@@ -381,12 +392,11 @@ func (p *planner) blocks(hand []int, total int, grain Grain) [][]*block {
 		}
 	}
 	for s := 1; s < total; s++ {
-		d := p.digits(s, hand)
-		for a := 1; a <= s/2; a++ {
-			if !p.within(a, d, hand) {
+		for a := range p.parts(s, hand) {
+			b := s - a
+			if a > b || b == 0 {
 				continue
 			}
-			b := s - a
 			for _, x := range out[a] {
 				for _, y := range out[b] {
 					if bw, bh := x.w+p.o.KerfMM+y.w, math.Max(x.h, y.h); useful(out[s], bw, bh, w, h) {
