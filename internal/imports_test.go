@@ -23,7 +23,7 @@ var core = map[string][]string{
 	"fold/shadow":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"shelf":         {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
-	"draw":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body"},
+	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body"},
 	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"bench":         {},
 }

@@ -86,6 +86,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	api := humagin.New(router, config)
 	s.shelfRoutes(api)
 	s.studyRoutes(api)
+	s.paperRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)

@@ -1,0 +1,308 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/draw"
+	"tussock/internal/sheet"
+	"tussock/internal/sheet/cutting"
+	"tussock/internal/sheet/divide"
+)
+
+// SizeInput is a length by a length with its unit.
+type SizeInput struct {
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
+	Unit   string  `json:"unit" enum:"mm,cm,in"`
+}
+
+// mm converts and checks a size against a range.
+func (in SizeInput) mm(least float64) (w, h float64, err error) {
+	r := sheet.Range{Min: least, Max: sheet.SideRange.Max, Unit: "mm"}
+	for _, side := range []struct {
+		field string
+		v     float64
+		to    *float64
+	}{{"width", in.Width, &w}, {"height", in.Height, &h}} {
+		v, err := sheet.ToMM(side.v, in.Unit)
+		if err != nil {
+			return 0, 0, err
+		}
+		if !r.Holds(v) {
+			return 0, 0, &sheet.FieldError{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: r.String()}
+		}
+		*side.to = v
+	}
+	return w, h, nil
+}
+
+// RecipeView is a way to divide a sheet by folding.
+type RecipeView struct {
+	Steps    []RecipeStep `json:"steps"`
+	Value    float64      `json:"value" doc:"the fraction or the angle in degrees that comes about"`
+	ErrorMM  float64      `json:"error_mm" doc:"on this sheet"`
+	ErrorDeg float64      `json:"error_deg" doc:"for angles"`
+	Exact    bool         `json:"exact"`
+}
+
+// RecipeStep is one crease of a recipe.
+type RecipeStep struct {
+	Words string       `json:"words"`
+	Over  draw.Overlay `json:"over" doc:"drawn over the sheet: this crease, and those before it"`
+}
+
+// CorrectingView is the way of folding ends to marks in turn, which halves any
+// error at every fold.
+type CorrectingView struct {
+	Folds      string    `json:"folds" doc:"0: the lower end to the mark, 1: the upper end; repeated"`
+	FirstError float64   `json:"first_error_mm" doc:"a guess off by this much"`
+	AfterMM    []float64 `json:"after_mm" doc:"what is left of it after each round"`
+	DriftMM    float64   `json:"drift_mm" doc:"what a hand off by 0.3 mm leaves in the end"`
+}
+
+// DivisionView is the answer to how to divide a sheet.
+type DivisionView struct {
+	WidthMM    float64         `json:"width_mm"`
+	HeightMM   float64         `json:"height_mm"`
+	Sheet      draw.Picture    `json:"sheet"`
+	Recipes    []RecipeView    `json:"recipes" doc:"fewest creases first; each is better than the ones before it"`
+	Correcting *CorrectingView `json:"correcting,omitempty"`
+}
+
+type divisionInput struct {
+	Body struct {
+		Sheet SizeInput `json:"sheet"`
+		What  string    `json:"what" enum:"fraction,angle" doc:"a fraction of the left edge from below, or an angle at the lower left corner from the lower edge"`
+		Part  float64   `json:"part" doc:"numerator of the fraction, or the angle in degrees"`
+		Of    float64   `json:"of,omitempty" doc:"denominator of the fraction"`
+	}
+}
+
+// CutPiece is a piece wanted.
+type CutPiece struct {
+	Name  string    `json:"name,omitempty" maxLength:"80"`
+	Size  SizeInput `json:"size"`
+	Count int       `json:"count"`
+	Grain string    `json:"grain,omitempty" enum:"any,width,height" default:"any"`
+}
+
+// CutPaper is a kind of sheet at hand.
+type CutPaper struct {
+	Name  string    `json:"name,omitempty" maxLength:"80"`
+	Size  SizeInput `json:"size"`
+	Count int       `json:"count"`
+	Grain string    `json:"grain,omitempty" enum:"any,width,height" default:"any"`
+}
+
+type cutInput struct {
+	Body struct {
+		Pieces []CutPiece `json:"pieces" maxItems:"12"`
+		Papers []CutPaper `json:"papers" maxItems:"12"`
+		KerfMM float64    `json:"kerf_mm,omitempty" doc:"lost at each cut, or room for a torn edge"`
+	}
+}
+
+// CutPart is a piece or a leftover on a sheet, mm from its lower left corner.
+type CutPart struct {
+	Name     string  `json:"name"`
+	Leftover bool    `json:"leftover"`
+	X        float64 `json:"x"`
+	Y        float64 `json:"y"`
+	WidthMM  float64 `json:"width_mm"`
+	HeightMM float64 `json:"height_mm"`
+	Turned   bool    `json:"turned"`
+}
+
+// CutLine is one cut, in the order of cutting.
+type CutLine struct {
+	Upright bool    `json:"upright"`
+	AtMM    float64 `json:"at_mm"`
+	FromMM  float64 `json:"from_mm"`
+	ToMM    float64 `json:"to_mm"`
+}
+
+// CutSheet is one sheet that is cut.
+type CutSheet struct {
+	Name     string    `json:"name"`
+	WidthMM  float64   `json:"width_mm"`
+	HeightMM float64   `json:"height_mm"`
+	Parts    []CutPart `json:"parts"`
+	Cuts     []CutLine `json:"cuts"`
+}
+
+// CutPlanView is how the pieces are cut.
+type CutPlanView struct {
+	Sheets  []CutSheet `json:"sheets"`
+	Missing []string   `json:"missing" doc:"what does not fit on the papers at hand"`
+	Yield   float64    `json:"yield" doc:"area of pieces over area of sheets opened"`
+	Exact   bool       `json:"exact" doc:"no plan of straight cuts right across opens less paper"`
+}
+
+// FactsView is what a sheet holds.
+type FactsView struct {
+	WidthMM  float64      `json:"width_mm"`
+	HeightMM float64      `json:"height_mm"`
+	Size     string       `json:"size"`
+	Squares  []SquareFact `json:"squares" doc:"the largest square, again and again"`
+	Equal    []SquareFact `json:"equal" doc:"so many equal squares"`
+	Others   []OtherSize  `json:"others"`
+}
+
+// SquareFact is so many squares of one size.
+type SquareFact struct {
+	SideMM float64 `json:"side_mm"`
+	Count  int     `json:"count"`
+}
+
+// OtherSize is another standard size, seen from this sheet.
+type OtherSize struct {
+	Name     string  `json:"name"`
+	Possible bool    `json:"possible" doc:"it can be cut from this sheet"`
+	WidthMM  float64 `json:"width_mm" doc:"of the largest sheet of its proportions"`
+	HeightMM float64 `json:"height_mm"`
+	Scale    float64 `json:"scale" doc:"every length against the pattern's"`
+	InchMM   float64 `json:"inch_mm" doc:"what an inch of the pattern becomes"`
+	OffMM    float64 `json:"off_mm" doc:"what is trimmed off"`
+	OffWidth bool    `json:"off_width" doc:"trimmed off the width, else off the height"`
+}
+
+func (s *server) paperRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "divide", Method: http.MethodPost, Path: "/api/v1/divisions", Summary: "Divide a sheet by folding", MaxBodyBytes: smallBody}, s.divide)
+	huma.Register(api, huma.Operation{OperationID: "plan-cuts", Method: http.MethodPost, Path: "/api/v1/cut-plans", Summary: "Plan how pieces are cut from papers", MaxBodyBytes: smallBody}, s.planCuts)
+	huma.Register(api, huma.Operation{OperationID: "sheet-facts", Method: http.MethodPost, Path: "/api/v1/sheet-facts", Summary: "What a sheet holds", MaxBodyBytes: smallBody}, s.sheetFacts)
+}
+
+func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionView], error) {
+	w, h, err := in.Body.Sheet.mm(sheet.SideRange.Min)
+	if err != nil {
+		return nil, asProblem(err, "body.sheet.")
+	}
+	v := DivisionView{WidthMM: w, HeightMM: h, Sheet: draw.Blank(w, h), Recipes: []RecipeView{}}
+	var found []divide.Recipe
+	if in.Body.What == "angle" {
+		if !(in.Body.Part > 0.5 && in.Body.Part < 89.5) {
+			return nil, refuse("body.part", in.Body.Part, "the angle must be 0.5 to 89.5 degrees")
+		}
+		found = divide.Angle(w, h, in.Body.Part)
+	} else {
+		f := in.Body.Part / in.Body.Of
+		if math.IsNaN(f) || !(f >= 0.005 && f <= 0.995) || in.Body.Of > 1000 {
+			return nil, refuse("body.part", in.Body.Part, fmt.Sprintf("the fraction is %s of %s; it must lie between 0 and 1", sheet.Number(in.Body.Part), sheet.Number(in.Body.Of)))
+		}
+		found = divide.Fraction(w, h, f)
+		v.Correcting = correcting(in.Body.Part, in.Body.Of, h)
+	}
+	for _, r := range found {
+		q := RecipeView{Steps: []RecipeStep{}, Value: r.Value, ErrorMM: r.ErrorMM, ErrorDeg: r.ErrorDeg, Exact: r.Exact}
+		for i, c := range r.Creases {
+			q.Steps = append(q.Steps, RecipeStep{c.Words, draw.Recipe(w, h, r, i)})
+		}
+		v.Recipes = append(v.Recipes, q)
+	}
+	return ok(v)
+}
+
+// guessMM is how far off a first guess by eye is taken to be.
+const guessMM = 5.0
+
+// correcting is the self-correcting way for an odd number of equal parts.
+func correcting(part, of, edge float64) *CorrectingView {
+	n := int(of)
+	if part != 1 || float64(n) != of || n%2 == 0 || n < 3 || n > 33 {
+		return nil
+	}
+	v := &CorrectingView{Folds: sheet.Halvings(n), FirstError: math.Min(guessMM, edge/10), DriftMM: sheet.Drift(0.3)}
+	for round := 1; round <= 3; round++ {
+		v.AfterMM = append(v.AfterMM, sheet.AfterFolds(v.FirstError, round*len(v.Folds)))
+	}
+	return v
+}
+
+func grainOf(s string) cutting.Grain {
+	return map[string]cutting.Grain{"width": cutting.AlongWide, "height": cutting.AlongHigh}[s]
+}
+
+func (s *server) planCuts(_ context.Context, in *cutInput) (*answer[CutPlanView], error) {
+	var o cutting.Order
+	o.KerfMM = in.Body.KerfMM
+	for i, p := range in.Body.Pieces {
+		w, h, err := p.Size.mm(5)
+		if err != nil {
+			return nil, asProblem(err, fmt.Sprintf("body.pieces[%d].size.", i))
+		}
+		o.Pieces = append(o.Pieces, cutting.Piece{Name: p.Name, WidthMM: w, HeightMM: h, Count: p.Count, Grain: grainOf(p.Grain)})
+	}
+	for i, p := range in.Body.Papers {
+		w, h, err := p.Size.mm(sheet.SideRange.Min)
+		if err != nil {
+			return nil, asProblem(err, fmt.Sprintf("body.papers[%d].size.", i))
+		}
+		o.Papers = append(o.Papers, cutting.Paper{Name: p.Name, WidthMM: w, HeightMM: h, Count: p.Count, Grain: grainOf(p.Grain)})
+	}
+	plan, err := cutting.Make(o)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	return ok(viewPlan(o, plan))
+}
+
+func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
+	v := CutPlanView{Sheets: []CutSheet{}, Missing: []string{}, Yield: plan.Yield, Exact: plan.Exact}
+	for _, q := range plan.Sheets {
+		paper := o.Papers[q.Paper]
+		c := CutSheet{Name: paper.Name, WidthMM: paper.WidthMM, HeightMM: paper.HeightMM, Parts: []CutPart{}, Cuts: []CutLine{}}
+		for _, p := range append(append([]cutting.Placed{}, q.Pieces...), q.Leftovers...) {
+			part := CutPart{Leftover: p.Piece < 0, X: p.X, Y: p.Y, WidthMM: p.WidthMM, HeightMM: p.HeightMM, Turned: p.Turned}
+			if p.Piece >= 0 {
+				part.Name = o.Pieces[p.Piece].Name
+			}
+			c.Parts = append(c.Parts, part)
+		}
+		for _, cut := range q.Cuts {
+			c.Cuts = append(c.Cuts, CutLine{cut.Upright, cut.AtMM, cut.FromMM, cut.ToMM})
+		}
+		v.Sheets = append(v.Sheets, c)
+	}
+	for i, n := range plan.Missing {
+		if n > 0 {
+			name := o.Pieces[i].Name
+			if name == "" {
+				name = fmt.Sprintf("%s × %s mm", sheet.Number(o.Pieces[i].WidthMM), sheet.Number(o.Pieces[i].HeightMM))
+			}
+			v.Missing = append(v.Missing, fmt.Sprintf("%d of %s", n, name))
+		}
+	}
+	return v
+}
+
+type factsInput struct{ Body SizeInput }
+
+func (s *server) sheetFacts(_ context.Context, in *factsInput) (*answer[FactsView], error) {
+	w, h, err := in.Body.mm(sheet.SideRange.Min)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	v := FactsView{WidthMM: w, HeightMM: h, Size: sheet.NameOf(w, h), Squares: []SquareFact{}, Equal: []SquareFact{}, Others: []OtherSize{}}
+	for _, q := range sheet.Squares(w, h, 15) {
+		v.Squares = append(v.Squares, SquareFact(q))
+	}
+	for _, n := range []int{2, 4, 6, 8, 12} {
+		if side := sheet.EqualSquares(w, h, n); side >= 15 {
+			v.Equal = append(v.Equal, SquareFact{side, n})
+		}
+	}
+	for _, z := range sheet.Sizes {
+		if z.Name == v.Size {
+			continue
+		}
+		t := sheet.SameRatio(w, h, z.WidthMM, z.HeightMM)
+		v.Others = append(v.Others, OtherSize{z.Name, t.Possible, t.WidthMM, t.HeightMM, t.Scale, sheet.MMPerInch * t.Scale,
+			math.Max(t.OffWidthMM, t.OffHeightMM), t.OffWidthMM > t.OffHeightMM})
+	}
+	return ok(v)
+}
