@@ -30,6 +30,8 @@ func TestScreenshots(t *testing.T) {
 		{"settings", "/settings", 1280, 800},
 		{"study", "/study/flapper", 1280, 800},
 		{"study-step", "/study/bird/9", 1280, 800},
+		{"papers-divide", "/papers/divide", 1280, 800},
+		{"papers-cut", "/papers/cut", 1280, 800},
 		{"phone-fold", "/bench/6/fold/5", 390, 844},
 		{"phone-trials", "/bench/2/try", 390, 844},
 	} {

@@ -6,6 +6,7 @@ import { Palette } from "./parts/Palette";
 import { ShortcutList } from "./parts/ShortcutList";
 import { Bench } from "./places/Bench";
 import { Bin } from "./places/Bin";
+import { Papers } from "./places/Papers";
 import { SettingsPlace } from "./places/Settings";
 import { Shelf } from "./places/Shelf";
 import { Start } from "./places/Start";
@@ -42,12 +43,15 @@ export function App() {
         Skip to the work
       </a>
       <header className="on-bar flex items-center gap-2 bg-bar px-3 text-on-bar max-sm:text-[0.95rem] sm:gap-5 sm:px-5 print:hidden">
-        <Link to="/" className="title text-xl" style={{ fontStretch: "115%" }}>
+        <Link to="/" className="title text-lg sm:text-xl" style={{ fontStretch: "115%" }}>
           Tussock
         </Link>
         <nav aria-label="Places" className="flex grow gap-1 sm:gap-4">
           <NavLink to="/" end className={place}>
             Shelf
+          </NavLink>
+          <NavLink to="/papers" className={place}>
+            Papers
           </NavLink>
           <NavLink to="/settings" className={place}>
             Settings
@@ -65,14 +69,14 @@ export function App() {
           <span className={settings.units === "mm" ? "font-bold underline underline-offset-4" : ""}>mm</span>
           {" / "}
           <span className={settings.units === "in" ? "font-bold underline underline-offset-4" : ""}>
-            inch
+            in<span className="max-sm:sr-only">ch</span>
           </span>
         </button>
         <button type="button" className="hidden min-h-11 px-1 sm:block" onClick={() => setShown("palette")}>
           <b>/</b> find
         </button>
-        <button type="button" className="min-h-11 px-1" onClick={() => setShown("keys")}>
-          <b>?</b> <span className="max-sm:sr-only">keys</span>
+        <button type="button" className="hidden min-h-11 px-1 sm:block" onClick={() => setShown("keys")}>
+          <b>?</b> keys
         </button>
       </header>
       <Routes>
@@ -81,6 +85,8 @@ export function App() {
         <Route path="/bench/:build" element={<Bench />} />
         <Route path="/bench/:build/:stretch" element={<Bench />} />
         <Route path="/bench/:build/:stretch/:step" element={<Bench />} />
+        <Route path="/papers" element={<Papers />} />
+        <Route path="/papers/:tool" element={<Papers />} />
         <Route path="/study/:pattern" element={<Study />} />
         <Route path="/study/:pattern/:step" element={<Study />} />
         <Route path="/settings" element={<SettingsPlace />} />

@@ -18,8 +18,9 @@ func random(r *rand.Rand, kinds, most int) cutting.Order {
 		o.Pieces = append(o.Pieces, cutting.Piece{Name: fmt.Sprint(k), WidthMM: 20 + math.Round(130*r.Float64()), HeightMM: 20 + math.Round(130*r.Float64()),
 			Count: 1 + r.IntN(most), Grain: cutting.Grain(r.IntN(3))})
 	}
-	for _, p := range []cutting.Paper{{Name: "A4", WidthMM: 210, HeightMM: 297, Count: 1 + r.IntN(6), Grain: cutting.AlongHigh}, {Name: "square", WidthMM: 150, HeightMM: 150, Count: 1 + r.IntN(6)}} {
-		o.Papers = append(o.Papers, p)
+	o.Papers = []cutting.Paper{
+		{Name: "A4", WidthMM: 210, HeightMM: 297, Count: 1 + r.IntN(6), Grain: cutting.AlongHigh},
+		{Name: "square", WidthMM: 150, HeightMM: 150, Count: 1 + r.IntN(6)},
 	}
 	return o
 }

@@ -2,6 +2,10 @@ import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
+export type Division = Schemas["DivisionView"];
+export type CutPlan = Schemas["CutPlanView"];
+export type Facts = Schemas["FactsView"];
+export type SizeInput = Schemas["SizeInput"];
 export type Study = Schemas["StudyView"];
 export type StudyCard = Schemas["StudyCard"];
 export type Pattern = Schemas["PatternView"];
@@ -84,6 +88,11 @@ function setupInput(s: Setup) {
 const at = (id: number) => ({ params: { path: { id } } });
 
 export const api = {
+  divide: (sheet: SizeInput, what: "fraction" | "angle", part: number, of: number) =>
+    read<Division>(client.POST("/api/v1/divisions", { body: { sheet, what, part, of } })),
+  planCuts: (pieces: Schemas["CutPiece"][], papers: Schemas["CutPaper"][], kerf_mm: number) =>
+    read<CutPlan>(client.POST("/api/v1/cut-plans", { body: { pieces, papers, kerf_mm } })),
+  sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
   studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),
   patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),

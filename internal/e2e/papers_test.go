@@ -1,0 +1,77 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+)
+
+// Paper before the first fold: what a sheet holds, a third by folding, pieces by
+// straight cuts; each answer follows what is typed, and a wrong entry is named.
+func TestPapers(t *testing.T) {
+	h := open(t, "", false)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	p.visit(h.url)
+	p.clicks("Papers")
+	p.at("/papers")
+	p.sees("210 mm is the largest square", "2 squares of 87 mm", "148.5 mm", "trim 25.2 mm off the height")
+	p.fills("Width", "20")
+	p.sees("20 mm is the largest square")
+	p.fills("Width", "wide")
+	p.sees("“wide” is no length")
+	p.fills("Width", "150")
+	p.fills("Height", "150")
+	p.sees("1 square of 150 mm")
+
+	p.clicks("Divide by folding")
+	p.at("/papers/divide")
+	p.sees("4 creases, exact", "1 crease: 12 mm off", "where crease 3 meets crease 1", "the lower end, then the upper end")
+	p.clicks("3 creases: 0.01 mm off")
+	p.sees("On this sheet it gives 0.333")
+	p.fills("of", "5")
+	p.sees("A guess", "then the lower end")
+	p.fills("Part", "7")
+	p.sees("That cannot be divided")
+	p.fills("Part", "1")
+	p.clicks("the corner")
+	p.sees("From the lower edge")
+	if n := eval[int](p, `document.querySelectorAll("main ol svg").length`); n == 0 {
+		t.Error("no picture of the creases of an angle")
+	}
+
+	p.clicks("Cut pieces")
+	p.at("/papers/cut")
+	p.sees("72 % of the paper used", "1 sheet is opened", "Level cut, 105 mm from the lower edge", "square 105 × 105 mm")
+	p.fills("Count", "40")
+	p.types(kb.Enter)
+	p.sees("Not everything fits", "cannot be cut from these papers")
+	p.fills("Count", "some")
+	p.types(kb.Enter)
+	p.sees("A size or count is no number")
+	p.fills("Count", "0")
+	p.types(kb.Enter)
+	p.sees("The order is not clear", "count")
+
+	// The unit is the person's, and a size typed in the other one is understood.
+	p.clicks("mm / inch")
+	p.visit(h.url + "/papers")
+	p.fills("Width", "8 1/2")
+	p.sees("8 1/2 in is the largest square")
+	p.clicks("mm / inch")
+	p.sees("215.9 mm is the largest square")
+
+	q := sit(t, 390, 844)
+	q.watch(h.url)
+	for path, says := range map[string]string{"/papers": "largest square", "/papers/divide": "creases, exact", "/papers/cut": "paper used"} {
+		q.visit(h.url + path)
+		q.sees(says)
+		if wide := eval[float64](q, `document.documentElement.scrollWidth`); wide > 390 {
+			t.Errorf("%s is %v pixels wide on a phone", path, wide)
+		}
+	}
+	if text := eval[string](q, `document.querySelector("header").innerText`); !strings.Contains(text, "Papers") {
+		t.Errorf("the header of a phone says %q", text)
+	}
+}

@@ -1,0 +1,288 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Problem, type CutPlan } from "../api/client";
+import { Button, Caution, Field, Figure } from "../parts/controls";
+import { useUnits } from "../settings";
+import { length, parseLength, parseNumber, sheetSize } from "../units";
+import { inUnits, sizeInput, typed, type TypedSize } from "./typedSize";
+
+interface Row extends TypedSize {
+  name: string;
+  count: string;
+}
+
+/** Plan how pieces are cut from the papers at hand. */
+export function CutPlanner() {
+  const units = useUnits();
+  const row = (name: string, w: number, h: number, count: string): Row => ({
+    name,
+    ...typed(w, h, units),
+    count,
+  });
+  const [wanted, setPieces] = useState(() => [row("square", 105, 105, "3"), row("strip", 148.5, 40, "2")]);
+  const [held, setPapers] = useState(() => [row("leaflet", 210, 297, "4")]);
+  const [lost, setKerf] = useState(() => typed(0, 0, units));
+  const [pieces, papers] = [wanted, held].map((rows) => rows.map((r) => inUnits(r, units))) as [Row[], Row[]];
+  const kerf = inUnits(lost, units);
+  const [own, setOwn] = useState("");
+  const sent = (rows: Row[]) =>
+    rows.map((r) => {
+      const size = sizeInput(r);
+      const count = parseNumber(r.count);
+      if (size === undefined || count === undefined) return undefined;
+      return { name: r.name, size, count, grain: "any" as const };
+    });
+  const order = () => {
+    const [p, q] = [sent(pieces), sent(papers)];
+    const k = parseLength(kerf.width, units);
+    const [ps, qs] = [p.filter((r) => r !== undefined), q.filter((r) => r !== undefined)];
+    return ps.length < p.length || qs.length < q.length || k === undefined ? undefined : { ps, qs, k };
+  };
+  const [asked, setAsked] = useState(order);
+  const plan = useQuery({
+    queryKey: ["cuts", asked],
+    queryFn: () =>
+      asked ? api.planCuts(asked.ps, asked.qs, asked.k) : Promise.reject(new Error("no order")),
+    enabled: asked !== undefined,
+    placeholderData: (old) => old,
+    retry: false,
+  });
+  const ask = () => {
+    const o = order();
+    setOwn(o ? "" : "A size or count is no number; write for example 105, 8 1/2 or 21cm.");
+    if (o) setAsked(o);
+  };
+  const problem = own || (plan.error instanceof Problem ? plan.error.message : "");
+  return (
+    <div className="grid gap-8 lg:grid-cols-[28rem_1fr]">
+      <form
+        className="space-y-5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          ask();
+        }}
+      >
+        <Rows
+          title="Pieces wanted"
+          rows={pieces}
+          onChange={setPieces}
+          fresh={() => row("piece", 100, 100, "1")}
+        />
+        <Rows
+          title="Papers at hand"
+          rows={papers}
+          onChange={setPapers}
+          fresh={() => row("sheet", 210, 297, "1")}
+        />
+        <Field
+          label="Lost at each cut"
+          unit={units}
+          value={kerf.width}
+          hint="0 for scissors on a fold; a few mm where paper is torn."
+          onChange={(e) => setKerf({ ...kerf, width: e.target.value })}
+        />
+        <Button type="submit" weight="now" className="w-full text-lg">
+          Plan the cuts
+        </Button>
+      </form>
+      <div>
+        {problem && <Caution title="The order is not clear">{problem}</Caution>}
+        {!problem && plan.data && <Plan plan={plan.data} />}
+      </div>
+    </div>
+  );
+}
+
+function Rows({
+  title,
+  rows,
+  onChange,
+  fresh,
+}: {
+  title: string;
+  rows: Row[];
+  onChange: (r: Row[]) => void;
+  fresh: () => Row;
+}) {
+  const units = useUnits();
+  const set = (i: number, part: Partial<Row>) =>
+    onChange(rows.map((r, j) => (i === j ? { ...r, ...part } : r)));
+  return (
+    <fieldset className="space-y-3">
+      <legend className="flex w-full items-center justify-between">
+        <span className="title text-xl">{title}</span>
+        <Button disabled={rows.length >= 12} onClick={() => onChange([...rows, fresh()])}>
+          One more
+        </Button>
+      </legend>
+      {rows.map((r, i) => (
+        <div
+          key={i}
+          role="group"
+          aria-label={`${title}, row ${i + 1}`}
+          className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-t border-line pt-2 sm:grid-cols-[1fr_5rem_5rem_4rem_auto]"
+        >
+          <Field
+            label="Name"
+            value={r.name}
+            onChange={(e) => set(i, { name: e.target.value })}
+            className="max-sm:col-span-4"
+          />
+          <Field
+            label={`Width, ${units}`}
+            value={r.width}
+            onChange={(e) => set(i, { width: e.target.value })}
+          />
+          <Field
+            label={`Height, ${units}`}
+            value={r.height}
+            onChange={(e) => set(i, { height: e.target.value })}
+          />
+          <Field label="Count" value={r.count} onChange={(e) => set(i, { count: e.target.value })} />
+          <Button
+            weight="bare"
+            aria-label={`Take row ${i + 1} of ${title.toLowerCase()} away`}
+            disabled={rows.length === 1}
+            onClick={() => onChange(rows.filter((_, j) => j !== i))}
+          >
+            Away
+          </Button>
+        </div>
+      ))}
+    </fieldset>
+  );
+}
+
+function Plan({ plan }: { plan: CutPlan }) {
+  const units = useUnits();
+  return (
+    <div className="space-y-6">
+      <Figure value={String(Math.round(100 * plan.yield))} unit="% of the paper used">
+        {plan.sheets.length} {plan.sheets.length === 1 ? "sheet is" : "sheets are"} opened.{" "}
+        {plan.exact
+          ? "No plan with straight cuts right across opens less paper."
+          : "A good plan; with so many different pieces not every one was looked at."}
+      </Figure>
+      {plan.missing.length > 0 && (
+        <Caution still title="Not everything fits">
+          {plan.missing.join(", ")} cannot be cut from these papers.
+        </Caution>
+      )}
+      <ul className={`grid gap-6 ${plan.sheets.length > 1 ? "xl:grid-cols-2" : ""}`}>
+        {plan.sheets.map((s, i) => (
+          <li key={i}>
+            <h3 className="text-xl">
+              Sheet {i + 1}: {s.name || sheetSize(s.width_mm, s.height_mm, units)}
+            </h3>
+            <Layout sheet={s} />
+            <ol className="mt-2 list-decimal pl-6 text-sm">
+              {s.cuts.map((c, k) => (
+                <li key={k}>
+                  {c.upright ? "Upright" : "Level"} cut, {length(c.at_mm, units)} from the{" "}
+                  {c.upright ? "left" : "lower"} edge of the sheet, {length(c.to_mm - c.from_mm, units)} long
+                </li>
+              ))}
+            </ol>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
+  const units = useUnits();
+  const size = Math.max(s.width_mm, s.height_mm);
+  const pad = size * 0.02;
+  const words = s.parts.filter((p) => !p.leftover).length;
+  return (
+    <svg
+      role="img"
+      aria-label={`${words} pieces on a sheet of ${sheetSize(s.width_mm, s.height_mm, units)}`}
+      viewBox={`${-pad} ${-pad} ${s.width_mm + 2 * pad} ${s.height_mm + 2 * pad}`}
+      className="mt-1 max-h-[30rem] w-full"
+    >
+      <rect
+        width={s.width_mm}
+        height={s.height_mm}
+        fill="#fdf8ea"
+        stroke="#10302f"
+        vectorEffect="non-scaling-stroke"
+      />
+      {s.parts.map((p, i) => (
+        <g key={i} transform={`translate(${p.x} ${s.height_mm - p.y - p.height_mm})`}>
+          <rect
+            width={p.width_mm}
+            height={p.height_mm}
+            fill={p.leftover ? "none" : "#b5c9c4"}
+            stroke="#10302f"
+            strokeDasharray={p.leftover ? "3 4" : undefined}
+            vectorEffect="non-scaling-stroke"
+          />
+          <Words part={p} size={size} />
+        </g>
+      ))}
+      {s.cuts.map((c, i) => {
+        const [x1, y1, x2, y2] = c.upright
+          ? [c.at_mm, s.height_mm - c.from_mm, c.at_mm, s.height_mm - c.to_mm]
+          : [c.from_mm, s.height_mm - c.at_mm, c.to_mm, s.height_mm - c.at_mm];
+        const at = (a: number, b: number) =>
+          a + Math.sign(b - a) * Math.min(size * 0.06, Math.abs(b - a) / 2);
+        return (
+          <g key={i}>
+            <line
+              x1={x1}
+              y1={y1}
+              x2={x2}
+              y2={y2}
+              stroke="#10302f"
+              strokeWidth="2"
+              strokeDasharray="6 4"
+              vectorEffect="non-scaling-stroke"
+            />
+            <circle
+              cx={at(x1, x2)}
+              cy={at(y1, y2)}
+              r={size * 0.02}
+              fill="#fdf8ea"
+              stroke="#10302f"
+              vectorEffect="non-scaling-stroke"
+            />
+            <text
+              x={at(x1, x2)}
+              y={at(y1, y2)}
+              fontSize={size * 0.026}
+              textAnchor="middle"
+              dominantBaseline="central"
+              fill="#10302f"
+            >
+              {i + 1}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** A part's name and size, along its longer side, where there is room for them. */
+function Words({ part: p, size }: { part: CutPlan["sheets"][number]["parts"][number]; size: number }) {
+  const units = useUnits();
+  const [long, short] = [Math.max(p.width_mm, p.height_mm), Math.min(p.width_mm, p.height_mm)];
+  const name = p.leftover ? "left over" : p.name;
+  const said = sheetSize(p.width_mm, p.height_mm, units);
+  // A letter is about half as wide as it is high.
+  const font = Math.min(size * 0.034, long / (0.55 * Math.max(name.length, said.length)), short / 2.6);
+  if (font < size * 0.014) return null;
+  return (
+    <g
+      fontSize={font}
+      fill="#10302f"
+      textAnchor="middle"
+      transform={`translate(${p.width_mm / 2} ${p.height_mm / 2})${p.height_mm > p.width_mm ? " rotate(-90)" : ""}`}
+    >
+      <text y={-font * 0.3}>{name}</text>
+      <text y={font * 0.9}>{said}</text>
+    </g>
+  );
+}
