@@ -44,6 +44,16 @@ func TestPapers(t *testing.T) {
 	p.clicks("Cut pieces")
 	p.at("/papers/cut")
 	p.sees("72 % of the paper used", "1 sheet is opened", "Level cut, 105 mm from the lower edge", "square 105 × 105 mm")
+	// Strips that must run along the grain, on a paper whose grain is known.
+	eval[bool](p, `(() => {
+		const all = [...document.querySelectorAll("select")];
+		const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set;
+		[["height", all[1]], ["height", all[2]]].forEach(([v, e]) => { set.call(e, v); e.dispatchEvent(new Event("change", { bubbles: true })); });
+		return true;
+	})()`)
+	p.clicks("Plan the cuts")
+	p.sees("strip 148.5 × 40 mm")
+	p.gone("40 × 148.5 mm")
 	p.fills("Count", "40")
 	p.types(kb.Enter)
 	p.sees("Not everything fits", "cannot be cut from these papers")

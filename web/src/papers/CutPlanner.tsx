@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useId, useState } from "react";
 import { api, Problem, type CutPlan } from "../api/client";
 import { Button, Caution, Field, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
@@ -9,7 +9,10 @@ import { inUnits, sizeInput, typed, type TypedSize } from "./typedSize";
 interface Row extends TypedSize {
   name: string;
   count: string;
+  grain: Grain;
 }
+
+type Grain = "any" | "width" | "height";
 
 /** Plan how pieces are cut from the papers at hand. */
 export function CutPlanner() {
@@ -18,6 +21,7 @@ export function CutPlanner() {
     name,
     ...typed(w, h, units),
     count,
+    grain: "any",
   });
   const [wanted, setPieces] = useState(() => [row("square", 105, 105, "3"), row("strip", 148.5, 40, "2")]);
   const [held, setPapers] = useState(() => [row("leaflet", 210, 297, "4")]);
@@ -30,7 +34,7 @@ export function CutPlanner() {
       const size = sizeInput(r);
       const count = parseNumber(r.count);
       if (size === undefined || count === undefined) return undefined;
-      return { name: r.name, size, count, grain: "any" as const };
+      return { name: r.name, size, count, grain: r.grain };
     });
   const order = () => {
     const [p, q] = [sent(pieces), sent(papers)];
@@ -54,7 +58,7 @@ export function CutPlanner() {
   };
   const problem = own || (plan.error instanceof Problem ? plan.error.message : "");
   return (
-    <div className="grid gap-8 lg:grid-cols-[28rem_1fr]">
+    <div className="grid gap-8 lg:grid-cols-[34rem_1fr]">
       <form
         className="space-y-5"
         onSubmit={(e) => {
@@ -120,27 +124,36 @@ function Rows({
           key={i}
           role="group"
           aria-label={`${title}, row ${i + 1}`}
-          className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-t border-line pt-2 sm:grid-cols-[1fr_5rem_5rem_4rem_auto]"
+          className="grid grid-cols-6 items-end gap-2 border-t border-line pt-2 sm:grid-cols-[1fr_5rem_5rem_3.5rem_7rem_auto]"
         >
           <Field
             label="Name"
             value={r.name}
             onChange={(e) => set(i, { name: e.target.value })}
-            className="max-sm:col-span-4"
+            className="max-sm:col-span-6"
           />
           <Field
             label={`Width, ${units}`}
             value={r.width}
             onChange={(e) => set(i, { width: e.target.value })}
+            className="max-sm:col-span-2"
           />
           <Field
             label={`Height, ${units}`}
             value={r.height}
             onChange={(e) => set(i, { height: e.target.value })}
+            className="max-sm:col-span-2"
           />
-          <Field label="Count" value={r.count} onChange={(e) => set(i, { count: e.target.value })} />
+          <Field
+            label="Count"
+            value={r.count}
+            onChange={(e) => set(i, { count: e.target.value })}
+            className="max-sm:col-span-2"
+          />
+          <GrainField value={r.grain} onChange={(grain) => set(i, { grain })} />
           <Button
             weight="bare"
+            className="max-sm:col-span-2"
             aria-label={`Take row ${i + 1} of ${title.toLowerCase()} away`}
             disabled={rows.length === 1}
             onClick={() => onChange(rows.filter((_, j) => j !== i))}
@@ -150,6 +163,28 @@ function Rows({
         </div>
       ))}
     </fieldset>
+  );
+}
+
+/** The way the fibres run: pieces lie along it where it is known and asked for. */
+function GrainField({ value, onChange }: { value: Grain; onChange: (g: Grain) => void }) {
+  const id = useId();
+  return (
+    <div className="max-sm:col-span-4">
+      <label htmlFor={id} className="block text-sm font-semibold">
+        Grain
+      </label>
+      <select
+        id={id}
+        value={value}
+        onChange={(e) => onChange(e.target.value as Grain)}
+        className="min-h-11 w-full border-2 border-ink bg-panel px-2"
+      >
+        <option value="any">any</option>
+        <option value="width">along width</option>
+        <option value="height">along height</option>
+      </select>
+    </div>
   );
 }
 

@@ -52,6 +52,9 @@ export function Palette({ open, onClose }: { open: boolean; onClose: () => void 
                 {s.label}
               </Command.Item>
             ))}
+          <Command.Item className={`${item} text-ink`} onSelect={go("/papers")}>
+            Look at papers: sizes, divisions, cuts
+          </Command.Item>
           <Command.Item className={`${item} text-ink`} onSelect={go("/settings")}>
             Go to the settings
           </Command.Item>
