@@ -93,6 +93,14 @@ func Halvings(n int) string {
 	}
 }
 
+// Thirds is how far the two folds of an edge folded in three like an S must move,
+// from the three widths that are seen, in mm: positive towards the last end. The
+// folds then lie at a third and two thirds of the sum of the widths.
+func Thirds(first, middle, last float64) (firstFold, secondFold float64) {
+	third := (first + middle + last) / 3
+	return third - first, last - third
+}
+
 // AfterFolds is what is left of a first error after so many self-correcting folds:
 // each halves it.
 func AfterFolds(errorMM float64, folds int) float64 { return errorMM / math.Pow(2, float64(folds)) }

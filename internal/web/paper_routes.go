@@ -171,7 +171,41 @@ type OtherSize struct {
 	OffWidth bool    `json:"off_width" doc:"trimmed off the width, else off the height"`
 }
 
+// SFoldView is how to put right an edge folded in three like an S.
+type SFoldView struct {
+	ThirdMM  float64 `json:"third_mm"`
+	FirstMM  float64 `json:"first_mm" doc:"the first fold moves so far, positive towards the last end"`
+	SecondMM float64 `json:"second_mm" doc:"the second fold likewise"`
+	Done     bool    `json:"done" doc:"neither is further off than a careful hand, 0.3 mm"`
+}
+
+type sFoldInput struct {
+	Body struct {
+		FirstMM  float64 `json:"first_mm"`
+		MiddleMM float64 `json:"middle_mm"`
+		LastMM   float64 `json:"last_mm"`
+	}
+}
+
+// carefulMM is what a careful adult's fold is off, one standard deviation.
+const carefulMM = 0.3
+
+func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], error) {
+	b := in.Body
+	for _, w := range []struct {
+		field string
+		v     float64
+	}{{"first_mm", b.FirstMM}, {"middle_mm", b.MiddleMM}, {"last_mm", b.LastMM}} {
+		if r := (sheet.Range{Min: 1, Max: sheet.SideRange.Max, Unit: "mm"}); !r.Holds(w.v) {
+			return nil, asProblem(&sheet.FieldError{Field: w.field, Value: sheet.Number(w.v) + " mm", Want: r.String()}, "body.")
+		}
+	}
+	first, second := sheet.Thirds(b.FirstMM, b.MiddleMM, b.LastMM)
+	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= carefulMM})
+}
+
 func (s *server) paperRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "s-fold", Method: http.MethodPost, Path: "/api/v1/s-folds", Summary: "Nudge an S-fold to thirds", MaxBodyBytes: smallBody}, s.sFold)
 	huma.Register(api, huma.Operation{OperationID: "divide", Method: http.MethodPost, Path: "/api/v1/divisions", Summary: "Divide a sheet by folding", MaxBodyBytes: smallBody}, s.divide)
 	huma.Register(api, huma.Operation{OperationID: "plan-cuts", Method: http.MethodPost, Path: "/api/v1/cut-plans", Summary: "Plan how pieces are cut from papers", MaxBodyBytes: smallBody}, s.planCuts)
 	huma.Register(api, huma.Operation{OperationID: "sheet-facts", Method: http.MethodPost, Path: "/api/v1/sheet-facts", Summary: "What a sheet holds", MaxBodyBytes: smallBody}, s.sheetFacts)
@@ -216,7 +250,7 @@ func correcting(part, of, edge float64) *CorrectingView {
 	if part != 1 || float64(n) != of || n%2 == 0 || n < 3 || n > 33 {
 		return nil
 	}
-	v := &CorrectingView{Folds: sheet.Halvings(n), FirstError: math.Min(guessMM, edge/10), DriftMM: sheet.Drift(0.3)}
+	v := &CorrectingView{Folds: sheet.Halvings(n), FirstError: math.Min(guessMM, edge/10), DriftMM: sheet.Drift(carefulMM)}
 	for round := 1; round <= 3; round++ {
 		v.AfterMM = append(v.AfterMM, sheet.AfterFolds(v.FirstError, round*len(v.Folds)))
 	}

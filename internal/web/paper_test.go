@@ -41,6 +41,27 @@ func TestDivisions(t *testing.T) {
 	}
 }
 
+func TestSFolds(t *testing.T) {
+	c := serve(t, false)
+	v := ask[web.SFoldView](c, "POST", "/s-folds", `{"first_mm":101,"middle_mm":97,"last_mm":99}`)
+	if v.Done || v.FirstMM != -2 || v.SecondMM != 0 || v.ThirdMM != 99 {
+		t.Errorf("101, 97, 99: %+v", v)
+	}
+	if v := ask[web.SFoldView](c, "POST", "/s-folds", `{"first_mm":99.2,"middle_mm":99,"last_mm":98.9}`); !v.Done {
+		t.Errorf("as good as it gets: %+v", v)
+	}
+	for body, want := range map[string]string{
+		`{"first_mm":0,"middle_mm":97,"last_mm":99}`:    "first_mm",
+		`{"first_mm":101,"middle_mm":-1,"last_mm":99}`:  "middle_mm",
+		`{"first_mm":101,"middle_mm":97,"last_mm":1e9}`: "last_mm",
+		`{"first_mm":101,"middle_mm":97}`:               "last_mm",
+	} {
+		if status, b := c.send("POST", "/s-folds", body); status < 400 || status >= 500 || !strings.Contains(string(b), want) {
+			t.Errorf("%s: %d %s, want %q", body, status, b, want)
+		}
+	}
+}
+
 func TestCutPlans(t *testing.T) {
 	c := serve(t, false)
 	v := ask[web.CutPlanView](c, "POST", "/cut-plans", `{"pieces":[{"name":"square","size":{"width":105,"height":99,"unit":"mm"},"count":6}],"papers":[{"name":"leaflet","size":{"width":210,"height":297,"unit":"mm"},"count":3}]}`)

@@ -92,6 +92,8 @@ export const api = {
     read<Division>(client.POST("/api/v1/divisions", { body: { sheet, what, part, of } })),
   planCuts: (pieces: Schemas["CutPiece"][], papers: Schemas["CutPaper"][], kerf_mm: number) =>
     read<CutPlan>(client.POST("/api/v1/cut-plans", { body: { pieces, papers, kerf_mm } })),
+  sFold: (first_mm: number, middle_mm: number, last_mm: number) =>
+    read<Schemas["SFoldView"]>(client.POST("/api/v1/s-folds", { body: { first_mm, middle_mm, last_mm } })),
   sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
   studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),

@@ -3,8 +3,8 @@ import { useId, useState } from "react";
 import { api, Problem, type CutPlan } from "../api/client";
 import { Button, Caution, Field, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { length, parseLength, parseNumber, sheetSize } from "../units";
-import { inUnits, sizeInput, typed, type TypedSize } from "./typedSize";
+import { inUnits, length, parseLength, parseNumber, sheetSize } from "../units";
+import { toldIn, sizeInput, typed, type TypedSize } from "./typedSize";
 
 interface Row extends TypedSize {
   name: string;
@@ -26,8 +26,8 @@ export function CutPlanner() {
   const [wanted, setPieces] = useState(() => [row("square", 105, 105, "3"), row("strip", 148.5, 40, "2")]);
   const [held, setPapers] = useState(() => [row("leaflet", 210, 297, "4")]);
   const [lost, setKerf] = useState(() => typed(0, 0, units));
-  const [pieces, papers] = [wanted, held].map((rows) => rows.map((r) => inUnits(r, units))) as [Row[], Row[]];
-  const kerf = inUnits(lost, units);
+  const [pieces, papers] = [wanted, held].map((rows) => rows.map((r) => toldIn(r, units))) as [Row[], Row[]];
+  const kerf = toldIn(lost, units);
   const [own, setOwn] = useState("");
   const sent = (rows: Row[]) =>
     rows.map((r) => {
@@ -56,7 +56,7 @@ export function CutPlanner() {
     setOwn(o ? "" : "A size or count is no number; write for example 105, 8 1/2 or 21cm.");
     if (o) setAsked(o);
   };
-  const problem = own || (plan.error instanceof Problem ? plan.error.message : "");
+  const problem = own || (plan.error instanceof Problem ? inUnits(plan.error.message, units) : "");
   return (
     <div className="grid gap-8 lg:grid-cols-[34rem_1fr]">
       <form

@@ -5,9 +5,10 @@ import { plainFaces } from "../paper";
 import { Caution, Choice, Field, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { length, number, parseNumber } from "../units";
+import { inUnits, length, number, parseNumber } from "../units";
+import { SFold } from "./SFold";
 import { SizeFields } from "./SizeFields";
-import { inUnits, sizeInput, typed } from "./typedSize";
+import { toldIn, sizeInput, typed } from "./typedSize";
 
 type What = "fraction" | "angle";
 
@@ -15,7 +16,7 @@ type What = "fraction" | "angle";
 export function Divider() {
   const units = useUnits();
   const [entered, setSize] = useState(() => typed(210, 297, units));
-  const size = inUnits(entered, units);
+  const size = toldIn(entered, units);
   const [what, setWhat] = useState<What>("fraction");
   const [part, setPart] = useState("1");
   const [of, setOf] = useState("3");
@@ -74,7 +75,7 @@ export function Divider() {
         <SizeFields value={size} problem={problem} onChange={setSize} />
       </div>
       <div>
-        {problem && <Caution title="That cannot be divided">{problem.message}</Caution>}
+        {problem && <Caution title="That cannot be divided">{inUnits(problem.message, units)}</Caution>}
         {!problem && found.data && <Answer found={found.data} what={what} />}
       </div>
     </div>
@@ -137,6 +138,7 @@ function Answer({ found, what }: { found: Division; what: What }) {
         </p>
       )}
       {found.correcting && <Correcting c={found.correcting} />}
+      {found.correcting?.folds === "01" && <SFold />}
     </div>
   );
 }

@@ -3,15 +3,15 @@ import { useState } from "react";
 import { api, Problem } from "../api/client";
 import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { length, lengthValue, number, sheetSize } from "../units";
+import { inUnits, length, lengthValue, number, sheetSize } from "../units";
 import { SizeFields } from "./SizeFields";
-import { inUnits, sizeInput, typed } from "./typedSize";
+import { toldIn, sizeInput, typed } from "./typedSize";
 
 /** What is in a sheet: squares, equal squares, and the other office standard. */
 export function SheetFacts() {
   const units = useUnits();
   const [entered, setSize] = useState(() => typed(210, 297, units));
-  const size = inUnits(entered, units);
+  const size = toldIn(entered, units);
   const input = sizeInput(size);
   const facts = useQuery({
     queryKey: ["facts", input],
@@ -24,7 +24,7 @@ export function SheetFacts() {
   return (
     <div className="grid gap-8 lg:grid-cols-[24rem_1fr]">
       <SizeFields value={size} problem={problem} onChange={setSize} />
-      {problem && <Caution title="This sheet will not do">{problem.message}</Caution>}
+      {problem && <Caution title="This sheet will not do">{inUnits(problem.message, units)}</Caution>}
       {f && (
         <div className="space-y-6">
           <Figure

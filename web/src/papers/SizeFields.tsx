@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type Problem } from "../api/client";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
-import { parseLength, sheetSize } from "../units";
+import { inUnits, parseLength, sheetSize } from "../units";
 import { typed, type TypedSize } from "./typedSize";
 
 /** Width and height, and the sizes that have a name. */
@@ -20,7 +20,7 @@ export function SizeFields({
   const wrong = (text: string, field: string) =>
     parseLength(text, units) === undefined
       ? `“${text}” is no length; write for example ${units === "mm" ? "210, or 21cm" : "8 1/2, or 210 mm"}`
-      : problem?.field(field);
+      : inUnits(problem?.field(field) ?? "", units) || undefined;
   return (
     <div>
       <div className="flex flex-wrap gap-2">

@@ -20,7 +20,7 @@ export const typed = (widthMM: number, heightMM: number, units: Units): TypedSiz
 });
 
 /** What was typed, told in another unit; what is no length stays as it is. */
-export function inUnits<T extends TypedSize>(s: T, units: Units): T {
+export function toldIn<T extends TypedSize>(s: T, units: Units): T {
   if (s.units === units) return s;
   const told = (text: string) => {
     const mm = parseLength(text, s.units);
