@@ -19,11 +19,22 @@ func TestPapers(t *testing.T) {
 	p.sees("210 mm is the largest square", "2 squares of 87 mm", "148.5 mm", "trim 25.2 mm off the height")
 	p.fills("Width", "20")
 	p.sees("20 mm is the largest square")
+	p.fills("Width", "150")
+	p.fills("Height", "150")
+	p.fills("Rising, mm", "213.06")
+	p.fills("Falling, mm", "211.21")
+	p.sees("Corners miss by 1.3 mm", "Trim it to 148.7 × 150 mm", "The lower left corner has 89.5°")
+	p.fills("Falling, mm", "213")
+	p.sees("Square enough to fold")
+	p.fills("Falling, mm", "250")
+	p.sees("measure again")
+	p.fills("Falling, mm", "x")
+	p.sees("“x” is no length")
 	p.fills("Width", "wide")
 	p.sees("“wide” is no length")
 	p.fills("Width", "150")
 	p.fills("Height", "150")
-	p.sees("1 square of 150 mm")
+	p.sees("1 square of 150 mm", "150 × 150 mm: nothing to trim")
 
 	p.clicks("Divide by folding")
 	p.at("/papers/divide")
@@ -74,6 +85,14 @@ func TestPapers(t *testing.T) {
 	p.sees("The order is not clear", "count")
 
 	// The unit is the person's, and a size typed in the other one is understood.
+	p.clicks("mm / inch")
+	p.clicks("Sizes")
+	p.fills("Rising, in", "14")
+	p.clicks("mm / inch")
+	p.sees("Rising, mm")
+	if v := p.value("Rising, mm"); v != "355.6" {
+		t.Errorf("14 in become %q", v)
+	}
 	p.clicks("mm / inch")
 	p.visit(h.url + "/papers")
 	p.fills("Width", "8 1/2")

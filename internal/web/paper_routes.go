@@ -204,7 +204,48 @@ func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], e
 	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= carefulMM})
 }
 
+// SquarenessView is what a sheet's sides and diagonals tell.
+type SquarenessView struct {
+	OffDeg     float64 `json:"off_deg" doc:"90 less the angle at the lower left corner"`
+	OffByDeg   float64 `json:"off_by_deg" doc:"uncertain by so much, for a ruler read to 0.3 mm"`
+	MissWideMM float64 `json:"miss_wide_mm" doc:"left edge folded to the right: the corners miss by"`
+	MissHighMM float64 `json:"miss_high_mm"`
+	TrimWideMM float64 `json:"trim_wide_mm" doc:"the rectangle that can be trimmed from it"`
+	TrimHighMM float64 `json:"trim_high_mm"`
+	Square     bool    `json:"square" doc:"corners miss by no more than 0.5 mm"`
+	Misread    bool    `json:"misread" doc:"sides and diagonals do not belong together"`
+}
+
+type measuredInput struct {
+	Body struct {
+		WidthMM   float64 `json:"width_mm"`
+		HeightMM  float64 `json:"height_mm"`
+		RisingMM  float64 `json:"rising_mm,omitempty" doc:"lower left to upper right corner; 0 when not measured"`
+		FallingMM float64 `json:"falling_mm,omitempty" doc:"upper left to lower right corner"`
+	}
+}
+
+// How far corners may miss each other on a sheet called square, and how far
+// diagonals may disagree with the sides before a length was misread.
+const squareMM, misreadMM = 0.5, 1.5
+
+func (s *server) measured(_ context.Context, in *measuredInput) (*answer[SquarenessView], error) {
+	b := in.Body
+	w, h, err := (SizeInput{b.WidthMM, b.HeightMM, "mm"}).mm(sheet.SideRange.Min)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	q, fits := sheet.Measured(w, h, b.RisingMM, b.FallingMM)
+	if !fits {
+		d := math.Hypot(w, h)
+		return nil, refuse("body.rising_mm", b.RisingMM, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s mm", sheet.Number(math.Round(10*d)/10)))
+	}
+	return ok(SquarenessView{q.OffDeg, q.OffByDeg, q.MissWideMM, q.MissHighMM, q.TrimWidthMM, q.TrimHighMM,
+		math.Max(q.MissWideMM, q.MissHighMM) <= squareMM, q.MisfitMM > misreadMM})
+}
+
 func (s *server) paperRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "measured-sheet", Method: http.MethodPost, Path: "/api/v1/measured-sheets", Summary: "Judge a sheet by its sides and diagonals", MaxBodyBytes: smallBody}, s.measured)
 	huma.Register(api, huma.Operation{OperationID: "s-fold", Method: http.MethodPost, Path: "/api/v1/s-folds", Summary: "Nudge an S-fold to thirds", MaxBodyBytes: smallBody}, s.sFold)
 	huma.Register(api, huma.Operation{OperationID: "divide", Method: http.MethodPost, Path: "/api/v1/divisions", Summary: "Divide a sheet by folding", MaxBodyBytes: smallBody}, s.divide)
 	huma.Register(api, huma.Operation{OperationID: "plan-cuts", Method: http.MethodPost, Path: "/api/v1/cut-plans", Summary: "Plan how pieces are cut from papers", MaxBodyBytes: smallBody}, s.planCuts)

@@ -62,6 +62,30 @@ func TestSFolds(t *testing.T) {
 	}
 }
 
+func TestMeasuredSheets(t *testing.T) {
+	c := serve(t, false)
+	v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"rising_mm":213.06,"falling_mm":211.21}`)
+	if math.Abs(v.OffDeg-0.5) > 0.003 || v.Square || v.Misread || math.Abs(v.TrimWideMM-148.69) > 0.01 || v.OffByDeg <= 0 {
+		t.Errorf("off by half a degree: %+v", v)
+	}
+	if v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"falling_mm":212.1}`); !v.Square {
+		t.Errorf("square by one diagonal: %+v", v)
+	}
+	if v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"rising_mm":216,"falling_mm":216}`); !v.Misread {
+		t.Errorf("diagonals of another sheet: %+v", v)
+	}
+	for body, want := range map[string]string{
+		`{"width_mm":150,"height_mm":150}`:                   "has 212.1 mm",
+		`{"width_mm":150,"height_mm":150,"rising_mm":900}`:   "no sheet of this size",
+		`{"width_mm":-150,"height_mm":150,"rising_mm":212}`:  "width",
+		`{"width_mm":150,"height_mm":9999,"falling_mm":212}`: "height",
+	} {
+		if status, b := c.send("POST", "/measured-sheets", body); status < 400 || status >= 500 || !strings.Contains(string(b), want) {
+			t.Errorf("%s: %d %s, want %q", body, status, b, want)
+		}
+	}
+}
+
 func TestCutPlans(t *testing.T) {
 	c := serve(t, false)
 	v := ask[web.CutPlanView](c, "POST", "/cut-plans", `{"pieces":[{"name":"square","size":{"width":105,"height":99,"unit":"mm"},"count":6}],"papers":[{"name":"leaflet","size":{"width":210,"height":297,"unit":"mm"},"count":3}]}`)

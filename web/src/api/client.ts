@@ -94,6 +94,10 @@ export const api = {
     read<CutPlan>(client.POST("/api/v1/cut-plans", { body: { pieces, papers, kerf_mm } })),
   sFold: (first_mm: number, middle_mm: number, last_mm: number) =>
     read<Schemas["SFoldView"]>(client.POST("/api/v1/s-folds", { body: { first_mm, middle_mm, last_mm } })),
+  measuredSheet: (width_mm: number, height_mm: number, rising_mm: number, falling_mm: number) =>
+    read<Schemas["SquarenessView"]>(
+      client.POST("/api/v1/measured-sheets", { body: { width_mm, height_mm, rising_mm, falling_mm } }),
+    ),
   sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
   studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),

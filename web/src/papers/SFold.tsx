@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, Problem } from "../api/client";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
 import { inUnits, length, lengthValue, parseLength } from "../units";
+import { useTypedLengths } from "./typedSize";
 
 /** An S-fold put right: three widths as seen, and which fold moves how far. */
 export function SFold() {
   const units = useUnits();
-  const [widths, setWidths] = useState(["", "", ""]);
+  const [widths, setWidth] = useTypedLengths(3);
   const seen = widths.map((w) => parseLength(w, units));
   const [a, b, c] = seen;
   const nudge = useQuery({
@@ -38,7 +38,7 @@ export function SFold() {
             label={`${name}, ${units}`}
             value={widths[i]}
             problem={widths[i] && seen[i] === undefined ? `“${widths[i]}” is no length` : undefined}
-            onChange={(e) => setWidths(widths.map((w, j) => (i === j ? e.target.value : w)))}
+            onChange={(e) => setWidth(i, e.target.value)}
           />
         ))}
       </div>

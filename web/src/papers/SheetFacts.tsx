@@ -5,6 +5,7 @@ import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
 import { inUnits, length, lengthValue, number, sheetSize } from "../units";
 import { SizeFields } from "./SizeFields";
+import { Squareness } from "./Squareness";
 import { toldIn, sizeInput, typed } from "./typedSize";
 
 /** What is in a sheet: squares, equal squares, and the other office standard. */
@@ -23,7 +24,10 @@ export function SheetFacts() {
   const f = facts.data;
   return (
     <div className="grid gap-8 lg:grid-cols-[24rem_1fr]">
-      <SizeFields value={size} problem={problem} onChange={setSize} />
+      <div className="space-y-8">
+        <SizeFields value={size} problem={problem} onChange={setSize} />
+        <Squareness size={input} />
+      </div>
       {problem && <Caution title="This sheet will not do">{inUnits(problem.message, units)}</Caution>}
       {f && (
         <div className="space-y-6">
@@ -67,7 +71,7 @@ export function SheetFacts() {
                   <b>{o.name}</b>{" "}
                   {o.possible
                     ? "can be cut from this sheet as it is."
-                    : `cannot be cut from this sheet. The same proportions give ${sheetSize(o.width_mm, o.height_mm, units)}: trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}. Every length is then ${number(100 * o.scale)} % of the pattern’s; an inch becomes ${number(o.inch_mm)} mm.`}
+                    : `cannot be cut from this sheet. The same proportions give ${sheetSize(o.width_mm, o.height_mm, units)}: ${o.off_mm < 0.05 ? "nothing to trim" : `trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}`}. Every length is then ${number(100 * o.scale)} % of the pattern’s; an inch becomes ${number(o.inch_mm)} mm.`}
                 </li>
               ))}
             </ul>

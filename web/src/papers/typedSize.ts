@@ -1,4 +1,6 @@
+import { useState } from "react";
 import type { SizeInput } from "../api/client";
+import { useUnits } from "../settings";
 import { number, parseLength, type Units } from "../units";
 
 /** A size as it is typed, and the unit of what is typed without one. */
@@ -19,14 +21,24 @@ export const typed = (widthMM: number, heightMM: number, units: Units): TypedSiz
   units,
 });
 
+/** A typed length in another unit; what is no length stays as it is. */
+function told(text: string, from: Units, to: Units): string {
+  const mm = from === to ? undefined : parseLength(text, from);
+  return mm === undefined ? text : typedLength(mm, to);
+}
+
 /** What was typed, told in another unit; what is no length stays as it is. */
 export function toldIn<T extends TypedSize>(s: T, units: Units): T {
   if (s.units === units) return s;
-  const told = (text: string) => {
-    const mm = parseLength(text, s.units);
-    return mm === undefined ? text : typedLength(mm, units);
-  };
-  return { ...s, width: told(s.width), height: told(s.height), units };
+  return { ...s, width: told(s.width, s.units, units), height: told(s.height, s.units, units), units };
+}
+
+/** Lengths typed into a row of fields, empty at first, and how to change one. */
+export function useTypedLengths(count: number): [string[], (i: number, text: string) => void] {
+  const units = useUnits();
+  const [kept, keep] = useState({ texts: Array.from({ length: count }, () => ""), units });
+  const texts = kept.texts.map((t) => told(t, kept.units, units));
+  return [texts, (i, text) => keep({ texts: texts.map((t, j) => (i === j ? text : t)), units })];
 }
 
 /** What was typed, for the API, which speaks mm; undefined when it is no length. */
