@@ -149,12 +149,16 @@ func (r *run) pointToPoint(f foldLine, out *resolved) *fold.Error {
 	return err
 }
 
-func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
-	p, err := f.p.folded(r)
-	if err != nil {
-		return err
+// pointAndLine is where a point and a line lie now.
+func (r *run) pointAndLine(pe pointExpr, le lineExpr) (p geom.Vec, l geom.Line, seg geom.Segment, err *fold.Error) {
+	if p, err = pe.folded(r); err == nil {
+		l, seg, err = le.folded(r)
 	}
-	l, seg, err := f.l.folded(r)
+	return p, l, seg, err
+}
+
+func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
+	p, l, seg, err := r.pointAndLine(f.p, f.l)
 	if err != nil {
 		return err
 	}
@@ -232,19 +236,11 @@ func (r *run) lineToLine(f foldLine, out *resolved) *fold.Error {
 
 // twoPoints brings two points to two lines at once.
 func (r *run) twoPoints(f foldLine, out *resolved) *fold.Error {
-	p, err := f.p.folded(r)
+	p, l, seg, err := r.pointAndLine(f.p, f.l)
 	if err != nil {
 		return err
 	}
-	l, seg, err := f.l.folded(r)
-	if err != nil {
-		return err
-	}
-	q, err := f.q.folded(r)
-	if err != nil {
-		return err
-	}
-	m, _, err := f.m.folded(r)
+	q, m, _, err := r.pointAndLine(f.q, f.m)
 	if err != nil {
 		return err
 	}

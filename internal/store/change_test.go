@@ -11,13 +11,8 @@ import (
 
 // A child takes the draft along and leaves its parent's tweaks alone.
 func TestChildren(t *testing.T) {
-	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
-	defer closed(t, s)
+	s, parent := stocked(t)
 	ctx := t.Context()
-	parent, err := s.AddWhole(ctx, sample())
-	if err != nil {
-		t.Fatal(err)
-	}
 	child, err := s.MakeChild(ctx, parent, bench.Build{Pattern: "curlew", Name: "Pier's second", ParentID: &parent, Draft: &someSetup})
 	if err != nil {
 		t.Fatal(err)
@@ -48,13 +43,8 @@ func TestChildren(t *testing.T) {
 
 // The draft, its reason and a settled tweak are kept; what is gone says so.
 func TestDraftsAndReasons(t *testing.T) {
-	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
-	defer closed(t, s)
+	s, id := stocked(t)
 	ctx := t.Context()
-	id, err := s.AddWhole(ctx, sample())
-	if err != nil {
-		t.Fatal(err)
-	}
 	moved := someSetup.Clone()
 	moved.Knobs["wing"] = 77.5
 	if err := s.SetDraft(ctx, id, &moved); err != nil {
@@ -92,13 +82,8 @@ func TestDraftsAndReasons(t *testing.T) {
 // A trial can be put right, keeps its place and time, and knows its build even
 // in the bin.
 func TestTrialsPutRight(t *testing.T) {
-	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
-	defer closed(t, s)
+	s, id := stocked(t)
 	ctx := t.Context()
-	id, err := s.AddWhole(ctx, sample())
-	if err != nil {
-		t.Fatal(err)
-	}
 	b, _ := s.Build(ctx, id)
 	was := b.Tweaks[0].Trials[0]
 	now := was

@@ -46,6 +46,18 @@ func sample() bench.Build {
 	}}
 }
 
+// stocked is a store with the sample in it.
+func stocked(t *testing.T) (s *Store, id int64) {
+	t.Helper()
+	s = openAt(t, filepath.Join(t.TempDir(), "t.db"))
+	t.Cleanup(func() { closed(t, s) })
+	id, err := s.AddWhole(t.Context(), sample())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s, id
+}
+
 // Everything that was acknowledged is there after closing and opening again.
 func TestRestart(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "folder", "t.db")
@@ -118,13 +130,8 @@ func TestCrash(t *testing.T) {
 }
 
 func TestBinAndRestore(t *testing.T) {
-	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
-	defer closed(t, s)
+	s, id := stocked(t)
 	ctx := t.Context()
-	id, err := s.AddWhole(ctx, sample())
-	if err != nil {
-		t.Fatal(err)
-	}
 	must := func(err error) {
 		t.Helper()
 		if err != nil {
