@@ -50,15 +50,12 @@ func countOrders(r io.Reader) (int, bool, error) {
 func reportOrders(out, errOut io.Writer, n int, done bool, err error, asJSON bool) error {
 	var fe *fold.Error
 	switch {
-	case err != nil && asJSON:
+	case err != nil:
 		code := "file"
 		if errors.As(err, &fe) {
 			code = string(fe.Code)
 		}
-		return errors.Join(printJSON(out, map[string]any{"ok": false, "error": map[string]any{"code": code, "detail": err.Error()}}), errReported)
-	case err != nil:
-		_, werr := fmt.Fprintln(errOut, "tussock:", err)
-		return errors.Join(werr, errReported)
+		return refused(out, errOut, asJSON, map[string]any{"ok": false, "error": map[string]any{"code": code, "detail": err.Error()}}, err)
 	case asJSON:
 		return printJSON(out, map[string]any{"ok": true, "orders": n, "complete": done})
 	case !done:
@@ -143,10 +140,8 @@ func (f *spreadFlags) hands() (float64, *fold.Error) {
 		}
 		return f.sigma, nil
 	}
-	for _, h := range shadow.Hands {
-		if h.Name == f.hand {
-			return h.MM, nil
-		}
+	if h, found := shadow.FindHand(f.hand); found {
+		return h.MM, nil
 	}
 	return 0, fold.Errorf("hand", "--hand is %q; it must be adult or child", f.hand)
 }
@@ -162,11 +157,7 @@ func spread(out, errOut io.Writer, name string, f spreadFlags) error {
 		s, failure = shadow.Of(r, sigma, f.samples, f.seed)
 	}
 	if failure != nil {
-		if f.json {
-			return errors.Join(printJSON(out, spreadJSON{Error: failure}), errReported)
-		}
-		_, err := fmt.Fprintln(errOut, "tussock:", failure)
-		return errors.Join(err, errReported)
+		return refused(out, errOut, f.json, spreadJSON{Error: failure}, failure)
 	}
 	if f.json {
 		return printJSON(out, spreadOf(r, s))
@@ -198,11 +189,7 @@ func spreadText(r *sequence.Replay, s *shadow.Spread) string {
 	fmt.Fprintf(&b, "centre of mass scatters by %.2f, %.2f mm; left and right differ by %.2f mm; the paper gives %.2f mm\n", s.CoM.SX, s.CoM.SY, s.LopsidedMM, s.StretchMM)
 	b.WriteString("step  share  1 mm here moves      class     gap   what\n")
 	for i, st := range s.Steps {
-		worst := ""
-		if st.Worst != "" {
-			worst = st.Worst
-		}
-		fmt.Fprintf(&b, "%4d  %4.0f%%  %-4s by %5.2f mm    %-8s  %.2f  %s\n", st.No, 100*st.Share, worst, st.PerMM, st.Class, st.GapMM, r.Steps[i].Text)
+		fmt.Fprintf(&b, "%4d  %4.0f%%  %-4s by %5.2f mm    %-8s  %.2f  %s\n", st.No, 100*st.Share, st.Worst, st.PerMM, st.Class, st.GapMM, r.Steps[i].Text)
 	}
 	if s.Tight {
 		fmt.Fprintf(&b, "caution: on this paper the layers bind by %.2f mm; leave the gaps given\n", s.TightMM)
@@ -218,11 +205,7 @@ func checkCommand() *cobra.Command {
 			out := cmd.OutOrStdout()
 			p, _, _, err := findPattern(args[0])
 			if err != nil {
-				if asJSON {
-					return errors.Join(printJSON(out, map[string]any{"ok": false, "error": err.Error()}), errReported)
-				}
-				_, werr := fmt.Fprintln(cmd.ErrOrStderr(), "tussock:", err)
-				return errors.Join(werr, errReported)
+				return refused(out, cmd.ErrOrStderr(), asJSON, map[string]any{"ok": false, "error": err.Error()}, err)
 			}
 			found := p.Lint()
 			failed := false

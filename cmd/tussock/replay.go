@@ -92,16 +92,12 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 				return err
 			}
 		}
-		if !f.json {
-			_, err := fmt.Fprintln(errOut, "tussock:", failure)
-			return errors.Join(err, errReported)
-		}
 		j := replayJSON{Error: failure}
-		if r != nil {
+		if f.json && r != nil {
 			s := r.Pattern.Survey(r.Sheet, r.Given)
 			j.Survey = &s
 		}
-		return errors.Join(printJSON(out, j), errReported)
+		return refused(out, errOut, f.json, j, failure)
 	}
 	if err := f.write(r); err != nil {
 		return err
@@ -123,6 +119,16 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 	}
 	_, err := io.WriteString(out, b.String())
 	return err
+}
+
+// refused reports a failure, for scripts as j or for people, and ends the program
+// with exit code 1.
+func refused(out, errOut io.Writer, asJSON bool, j any, why error) error {
+	if asJSON {
+		return errors.Join(printJSON(out, j), errReported)
+	}
+	_, err := fmt.Fprintln(errOut, "tussock:", why)
+	return errors.Join(err, errReported)
 }
 
 // upTo is a replay cut short after a step.

@@ -89,7 +89,7 @@ func FrameOf(r *sequence.Replay, p Pose) (f Frame, ok bool) {
 func (f Frame) chord(r *sequence.Replay, p Pose) geom.Vec3 {
 	var best geom.Vec3
 	for _, h := range p.State.H {
-		if !onPieces(h, r.Wings[0].Pieces) {
+		if !h.Along(r.Wings[0].Pieces...) {
 			continue
 		}
 		a := p.At[h.A].Apply(geom.Vec3{X: h.P.X, Y: h.P.Y})

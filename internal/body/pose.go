@@ -49,7 +49,7 @@ func Standing(r *sequence.Replay) Pose {
 			o.deg[i], o.sense[i] = b.deg, b.sense(s.F[h.A].Iso.FaceUp())
 		}
 		for _, q := range r.Parts {
-			if s.Assigned(h) != fold.Flat && onPieces(h, q.Pieces) {
+			if s.Assigned(h) != fold.Flat && h.Along(q.Pieces...) {
 				o.deg[i] = 180 - 360/float64(q.Leaves)
 			}
 		}
@@ -172,7 +172,7 @@ func opened(s *fold.State, wings []sequence.Wing) opening {
 			o.deg[i] = 180
 		}
 		for w, wing := range wings {
-			if h.Kind != fold.Glue && onPieces(h, wing.Pieces) {
+			if h.Kind != fold.Glue && h.Along(wing.Pieces...) {
 				o.deg[i], o.wing[i] = wing.AngleDeg, w+1
 			}
 		}
@@ -235,21 +235,6 @@ func turned(s *fold.State, h fold.Hinge, f fold.FacetID, deg float64, sense fold
 		rad = -rad
 	}
 	return geom.Swing(geom.Vec3{X: h.P.X, Y: h.P.Y}, geom.Vec3{X: d.X, Y: d.Y}, rad)
-}
-
-func onPieces(h fold.Hinge, pieces []geom.Segment) bool {
-	for _, s := range pieces {
-		l, ok := geom.LineThrough(s.A, s.B)
-		if !ok || math.Abs(l.Side(h.P)) > geom.OnPaper || math.Abs(l.Side(h.Q)) > geom.OnPaper {
-			continue
-		}
-		d := s.B.Sub(s.A).Unit()
-		m := d.Dot(geom.Mid(h.P, h.Q).Sub(s.A))
-		if m > 0 && m < s.Len() {
-			return true
-		}
-	}
-	return false
 }
 
 // markWings finds the pieces that swing with each wing. What is joined by any

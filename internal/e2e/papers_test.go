@@ -86,6 +86,8 @@ func TestPapers(t *testing.T) {
 
 	// The unit is the person's, and a size typed in the other one is understood.
 	p.clicks("mm / inch")
+	p.clicks("Divide by folding")
+	p.sees("3 creases: under 0.001 in off", "A hand that is 0.012 in out") // too small for sixteenths
 	p.clicks("Sizes")
 	p.fills("Rising, in", "14")
 	p.clicks("mm / inch")

@@ -30,7 +30,7 @@ func TestStudies(t *testing.T) {
 		p.types(kb.ArrowRight)
 	}
 	p.at("/study/flapper/12")
-	p.sees("inside reverse fold", "Push one lower point up", "In this order", "for 1 mm of error here", "reverse inside TL")
+	p.sees("inside reverse fold", "Push one lower point up", "In this order", "× the error made here", "reverse inside TL")
 	p.types(kb.ArrowLeft)
 	p.at("/study/flapper/11")
 	p.sees("petal fold")

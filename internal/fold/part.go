@@ -1,7 +1,6 @@
 package fold
 
 import (
-	"math"
 	"slices"
 
 	"tussock/internal/geom"
@@ -11,17 +10,7 @@ import (
 
 // slit removes hinges along stretches of the sheet.
 func (s *State) slit(cuts []geom.Segment) {
-	for _, c := range cuts {
-		l, ok := geom.LineThrough(c.A, c.B)
-		if !ok {
-			continue
-		}
-		d := c.B.Sub(c.A).Unit()
-		s.H = slices.DeleteFunc(s.H, func(h Hinge) bool {
-			t := d.Dot(geom.Mid(h.P, h.Q).Sub(c.A))
-			return h.Kind != Glue && math.Abs(l.Side(h.P)) < geom.OnPaper && math.Abs(l.Side(h.Q)) < geom.OnPaper && t > 0 && t < c.Len()
-		})
-	}
+	s.H = slices.DeleteFunc(s.H, func(h Hinge) bool { return h.Kind != Glue && h.Along(cuts...) })
 }
 
 // without is the state less some pieces, which are kept as cut-off paper.

@@ -61,6 +61,20 @@ func (h Hinge) Ends(f FacetID) (p, q geom.Vec) {
 	return h.P, h.Q
 }
 
+// Along tells whether h runs along one of the stretches of the sheet.
+func (h Hinge) Along(stretches ...geom.Segment) bool {
+	for _, s := range stretches {
+		l, ok := geom.LineThrough(s.A, s.B)
+		if !ok || math.Abs(l.Side(h.P)) > geom.OnPaper || math.Abs(l.Side(h.Q)) > geom.OnPaper {
+			continue
+		}
+		if t := s.B.Sub(s.A).Unit().Dot(geom.Mid(h.P, h.Q).Sub(s.A)); t > 0 && t < s.Len() {
+			return true
+		}
+	}
+	return false
+}
+
 // Other is the piece that h joins to f; ok is false when it does not touch f.
 func (h Hinge) Other(f FacetID) (g FacetID, ok bool) {
 	switch f {

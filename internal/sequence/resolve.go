@@ -149,6 +149,14 @@ func (r *run) pointToPoint(f foldLine, out *resolved) *fold.Error {
 	return err
 }
 
+// spot is where a point lies now, and which spot of the sheet it is.
+func (r *run) spot(e pointExpr) (at, onSheet geom.Vec, err *fold.Error) {
+	if at, err = e.folded(r); err == nil {
+		onSheet, err = e.sheet(r)
+	}
+	return at, onSheet, err
+}
+
 // pointAndLine is where a point and a line lie now.
 func (r *run) pointAndLine(pe pointExpr, le lineExpr) (p geom.Vec, l geom.Line, seg geom.Segment, err *fold.Error) {
 	if p, err = pe.folded(r); err == nil {
@@ -268,11 +276,7 @@ func (r *run) twoPoints(f foldLine, out *resolved) *fold.Error {
 // brings the point to the centre that the one before left, until they agree to
 // 1e-9 mm. Since only part of the mass moves, the trials draw together.
 func (r *run) toBalance(f foldLine, out *resolved) *fold.Error {
-	p, err := f.p.folded(r)
-	if err != nil {
-		return err
-	}
-	held, err := f.p.sheet(r)
+	p, held, err := r.spot(f.p)
 	if err != nil {
 		return err
 	}

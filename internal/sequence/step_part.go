@@ -358,11 +358,7 @@ func readAxle(p *parser, _ *Step) action {
 }
 
 func (a *noteStep) do(r *run, s *Step, d *Done) *fold.Error {
-	at, err := a.at.folded(r)
-	if err != nil {
-		return err
-	}
-	p, err := a.at.sheet(r)
+	at, p, err := r.spot(a.at)
 	if err != nil {
 		return err
 	}

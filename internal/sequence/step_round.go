@@ -163,11 +163,7 @@ func (a *bendStep) do(r *run, s *Step, d *Done) *fold.Error {
 	if err != nil {
 		return err
 	}
-	at, err := a.moving.folded(r)
-	if err != nil {
-		return err
-	}
-	m, err := a.moving.sheet(r)
+	at, m, err := r.spot(a.moving)
 	if err != nil {
 		return err
 	}
@@ -279,11 +275,7 @@ func readPivot(p *parser, _ *Step) action {
 }
 
 func (a *pivotStep) do(r *run, s *Step, d *Done) *fold.Error {
-	at, err := a.moving.folded(r)
-	if err != nil {
-		return err
-	}
-	m, err := a.moving.sheet(r)
+	at, m, err := r.spot(a.moving)
 	if err != nil {
 		return err
 	}

@@ -275,11 +275,7 @@ func readRound(p *parser, _ *Step) action {
 }
 
 func (a *roundStep) do(r *run, s *Step, d *Done) *fold.Error {
-	c, err := a.corner.folded(r)
-	if err != nil {
-		return err
-	}
-	at, err := a.corner.sheet(r)
+	c, at, err := r.spot(a.corner)
 	if err != nil {
 		return err
 	}

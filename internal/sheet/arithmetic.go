@@ -105,6 +105,32 @@ func Thirds(first, middle, last float64) (firstFold, secondFold float64) {
 // each halves it.
 func AfterFolds(errorMM float64, folds int) float64 { return errorMM / math.Pow(2, float64(folds)) }
 
+// guessMM is how far off a first guess by eye is taken to be, or a tenth of a
+// short edge.
+const guessMM = 5.0
+
+// Correcting is the self-correcting way to the first of n equal parts of an edge.
+type Correcting struct {
+	Folds        string    // as Halvings gives them
+	FirstErrorMM float64   // of the guess
+	AfterMM      []float64 // what is left of it after each of three rounds
+	HandMM       float64   // each fold's own error, one standard deviation
+	DriftMM      float64   // what those add up to
+}
+
+// SelfCorrecting is that way for an edge and a hand; ok is false unless n is odd,
+// 3 to 33.
+func SelfCorrecting(n int, edgeMM, handMM float64) (c Correcting, ok bool) {
+	if n%2 == 0 || n < 3 || n > 33 {
+		return c, false
+	}
+	c = Correcting{Folds: Halvings(n), FirstErrorMM: math.Min(guessMM, edgeMM/10), HandMM: handMM, DriftMM: Drift(handMM)}
+	for round := 1; round <= 3; round++ {
+		c.AfterMM = append(c.AfterMM, AfterFolds(c.FirstErrorMM, round*len(c.Folds)))
+	}
+	return c, true
+}
+
 // Drift is what random errors of each such fold add up to, in the long run.
 func Drift(sigmaMM float64) float64 { return sigmaMM / math.Sqrt(1-0.25) }
 

@@ -14,8 +14,23 @@ type Squareness struct {
 	MisfitMM    float64 // by how much the diagonals disagree with the sides; large when a side was misread
 }
 
-// rulerMM is how exactly a length is read off a ruler, one standard deviation.
-const rulerMM = 0.3
+// RulerMM is how exactly a length is read off a ruler, one standard deviation:
+// about a third of its marks.
+const RulerMM = 0.3
+
+// How far corners may miss each other on a sheet called square: no more than the
+// fold itself is off. And how far the diagonals may disagree with the sides, five
+// readings' errors, before one of them must have been misread.
+const (
+	squareMM  = 0.5
+	misreadMM = 5 * RulerMM
+)
+
+// Square tells whether the sheet folds as if it were square-cornered.
+func (q Squareness) Square() bool { return math.Max(q.MissWideMM, q.MissHighMM) <= squareMM }
+
+// Misread tells whether sides and diagonals cannot belong to one sheet.
+func (q Squareness) Misread() bool { return q.MisfitMM > misreadMM }
 
 // Measured judges a sheet by its sides and one or both of its diagonals; rising
 // goes from the lower left to the upper right corner, and 0 means not measured.
@@ -27,14 +42,14 @@ func Measured(w, h, rising, falling float64) (q Squareness, ok bool) {
 	switch {
 	case rising > 0 && falling > 0:
 		s = (rising*rising - falling*falling) / (4 * w * h)
-		reach = rulerMM * math.Hypot(rising, falling) / (2 * w * h)
+		reach = RulerMM * math.Hypot(rising, falling) / (2 * w * h)
 		q.MisfitMM = math.Abs(math.Sqrt((rising*rising+falling*falling)/2) - math.Sqrt(sides))
 	case rising > 0:
 		s = (rising*rising - sides) / (2 * w * h)
-		reach = rulerMM * math.Sqrt(rising*rising+sides) / (w * h)
+		reach = RulerMM * math.Sqrt(rising*rising+sides) / (w * h)
 	case falling > 0:
 		s = (sides - falling*falling) / (2 * w * h)
-		reach = rulerMM * math.Sqrt(falling*falling+sides) / (w * h)
+		reach = RulerMM * math.Sqrt(falling*falling+sides) / (w * h)
 	default:
 		return q, false
 	}

@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/draw"
+	"tussock/internal/fold/shadow"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/cutting"
 	"tussock/internal/sheet/divide"
@@ -59,10 +60,11 @@ type RecipeStep struct {
 // CorrectingView is the way of folding ends to marks in turn, which halves any
 // error at every fold.
 type CorrectingView struct {
-	Folds      string    `json:"folds" doc:"0: the lower end to the mark, 1: the upper end; repeated"`
-	FirstError float64   `json:"first_error_mm" doc:"a guess off by this much"`
-	AfterMM    []float64 `json:"after_mm" doc:"what is left of it after each round"`
-	DriftMM    float64   `json:"drift_mm" doc:"what a hand off by 0.3 mm leaves in the end"`
+	Folds        string    `json:"folds" doc:"0: the lower end to the mark, 1: the upper end; repeated"`
+	FirstErrorMM float64   `json:"first_error_mm" doc:"a guess off by this much"`
+	AfterMM      []float64 `json:"after_mm" doc:"what is left of it after each round"`
+	HandMM       float64   `json:"hand_mm" doc:"how far off each fold is, one standard deviation"`
+	DriftMM      float64   `json:"drift_mm" doc:"what that leaves in the end"`
 }
 
 // DivisionView is the answer to how to divide a sheet.
@@ -176,7 +178,7 @@ type SFoldView struct {
 	ThirdMM  float64 `json:"third_mm"`
 	FirstMM  float64 `json:"first_mm" doc:"the first fold moves so far, positive towards the last end"`
 	SecondMM float64 `json:"second_mm" doc:"the second fold likewise"`
-	Done     bool    `json:"done" doc:"neither is further off than a careful hand, 0.3 mm"`
+	Done     bool    `json:"done" doc:"neither is further off than a careful hand folds"`
 }
 
 type sFoldInput struct {
@@ -186,9 +188,6 @@ type sFoldInput struct {
 		LastMM   float64 `json:"last_mm"`
 	}
 }
-
-// carefulMM is what a careful adult's fold is off, one standard deviation.
-const carefulMM = 0.3
 
 func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], error) {
 	b := in.Body
@@ -201,18 +200,19 @@ func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], e
 		}
 	}
 	first, second := sheet.Thirds(b.FirstMM, b.MiddleMM, b.LastMM)
-	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= carefulMM})
+	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= shadow.Adult.MM})
 }
 
 // SquarenessView is what a sheet's sides and diagonals tell.
 type SquarenessView struct {
 	OffDeg     float64 `json:"off_deg" doc:"90 less the angle at the lower left corner"`
-	OffByDeg   float64 `json:"off_by_deg" doc:"uncertain by so much, for a ruler read to 0.3 mm"`
+	OffByDeg   float64 `json:"off_by_deg" doc:"uncertain by so much"`
+	RulerMM    float64 `json:"ruler_mm" doc:"for a ruler read so exactly"`
 	MissWideMM float64 `json:"miss_wide_mm" doc:"left edge folded to the right: the corners miss by"`
 	MissHighMM float64 `json:"miss_high_mm"`
 	TrimWideMM float64 `json:"trim_wide_mm" doc:"the rectangle that can be trimmed from it"`
 	TrimHighMM float64 `json:"trim_high_mm"`
-	Square     bool    `json:"square" doc:"corners miss by no more than 0.5 mm"`
+	Square     bool    `json:"square" doc:"corners miss by no more than a fold does"`
 	Misread    bool    `json:"misread" doc:"sides and diagonals do not belong together"`
 }
 
@@ -225,10 +225,6 @@ type measuredInput struct {
 	}
 }
 
-// How far corners may miss each other on a sheet called square, and how far
-// diagonals may disagree with the sides before a length was misread.
-const squareMM, misreadMM = 0.5, 1.5
-
 func (s *server) measured(_ context.Context, in *measuredInput) (*answer[SquarenessView], error) {
 	b := in.Body
 	w, h, err := (SizeInput{b.WidthMM, b.HeightMM, "mm"}).mm(sheet.SideRange.Min)
@@ -238,10 +234,13 @@ func (s *server) measured(_ context.Context, in *measuredInput) (*answer[Squaren
 	q, fits := sheet.Measured(w, h, b.RisingMM, b.FallingMM)
 	if !fits {
 		d := math.Hypot(w, h)
-		return nil, refuse("body.rising_mm", b.RisingMM, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s mm", sheet.Number(math.Round(10*d)/10)))
+		field, v := "body.rising_mm", b.RisingMM
+		if v == 0 {
+			field, v = "body.falling_mm", b.FallingMM
+		}
+		return nil, refuse(field, v, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s mm", sheet.Number(math.Round(10*d)/10)))
 	}
-	return ok(SquarenessView{q.OffDeg, q.OffByDeg, q.MissWideMM, q.MissHighMM, q.TrimWidthMM, q.TrimHighMM,
-		math.Max(q.MissWideMM, q.MissHighMM) <= squareMM, q.MisfitMM > misreadMM})
+	return ok(SquarenessView{q.OffDeg, q.OffByDeg, sheet.RulerMM, q.MissWideMM, q.MissHighMM, q.TrimWidthMM, q.TrimHighMM, q.Square(), q.Misread()})
 }
 
 func (s *server) paperRoutes(api huma.API) {
@@ -270,7 +269,11 @@ func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionV
 			return nil, refuse("body.part", in.Body.Part, fmt.Sprintf("the fraction is %s of %s; it must lie between 0 and 1", sheet.Number(in.Body.Part), sheet.Number(in.Body.Of)))
 		}
 		found = divide.Fraction(w, h, f)
-		v.Correcting = correcting(in.Body.Part, in.Body.Of, h)
+		if n := int(in.Body.Of); in.Body.Part == 1 && float64(n) == in.Body.Of {
+			if c, found := sheet.SelfCorrecting(n, h, shadow.Adult.MM); found {
+				v.Correcting = (*CorrectingView)(&c)
+			}
+		}
 	}
 	for _, r := range found {
 		q := RecipeView{Steps: []RecipeStep{}, Value: r.Value, ErrorMM: r.ErrorMM, ErrorDeg: r.ErrorDeg, Exact: r.Exact}
@@ -282,21 +285,9 @@ func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionV
 	return ok(v)
 }
 
-// guessMM is how far off a first guess by eye is taken to be.
-const guessMM = 5.0
-
-// correcting is the self-correcting way for an odd number of equal parts.
-func correcting(part, of, edge float64) *CorrectingView {
-	n := int(of)
-	if part != 1 || float64(n) != of || n%2 == 0 || n < 3 || n > 33 {
-		return nil
-	}
-	v := &CorrectingView{Folds: sheet.Halvings(n), FirstError: math.Min(guessMM, edge/10), DriftMM: sheet.Drift(carefulMM)}
-	for round := 1; round <= 3; round++ {
-		v.AfterMM = append(v.AfterMM, sheet.AfterFolds(v.FirstError, round*len(v.Folds)))
-	}
-	return v
-}
+// The least side, in mm, of a piece that can be cut and held, and of a square
+// that is worth telling.
+const leastPieceMM, leastSquareMM = 5, 15
 
 func grainOf(s string) cutting.Grain {
 	return map[string]cutting.Grain{"width": cutting.AlongWide, "height": cutting.AlongHigh}[s]
@@ -306,7 +297,7 @@ func (s *server) planCuts(_ context.Context, in *cutInput) (*answer[CutPlanView]
 	var o cutting.Order
 	o.KerfMM = in.Body.KerfMM
 	for i, p := range in.Body.Pieces {
-		w, h, err := p.Size.mm(5)
+		w, h, err := p.Size.mm(leastPieceMM)
 		if err != nil {
 			return nil, asProblem(err, fmt.Sprintf("body.pieces[%d].size.", i))
 		}
@@ -363,11 +354,11 @@ func (s *server) sheetFacts(_ context.Context, in *factsInput) (*answer[FactsVie
 		return nil, asProblem(err, "body.")
 	}
 	v := FactsView{WidthMM: w, HeightMM: h, Size: sheet.NameOf(w, h), Squares: []SquareFact{}, Equal: []SquareFact{}, Others: []OtherSize{}}
-	for _, q := range sheet.Squares(w, h, 15) {
+	for _, q := range sheet.Squares(w, h, leastSquareMM) {
 		v.Squares = append(v.Squares, SquareFact(q))
 	}
 	for _, n := range []int{2, 4, 6, 8, 12} {
-		if side := sheet.EqualSquares(w, h, n); side >= 15 {
+		if side := sheet.EqualSquares(w, h, n); side >= leastSquareMM {
 			v.Equal = append(v.Equal, SquareFact{side, n})
 		}
 	}

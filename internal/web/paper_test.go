@@ -77,6 +77,7 @@ func TestMeasuredSheets(t *testing.T) {
 	for body, want := range map[string]string{
 		`{"width_mm":150,"height_mm":150}`:                   "has 212.1 mm",
 		`{"width_mm":150,"height_mm":150,"rising_mm":900}`:   "no sheet of this size",
+		`{"width_mm":150,"height_mm":150,"falling_mm":900}`:  "falling_mm",
 		`{"width_mm":-150,"height_mm":150,"rising_mm":212}`:  "width",
 		`{"width_mm":150,"height_mm":9999,"falling_mm":212}`: "height",
 	} {

@@ -8,7 +8,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
-	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/fold/shadow"
@@ -160,10 +159,10 @@ func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 	}
 	top, bottom := layermap.Visible(f, cells)
 	v.Above, v.Behind = FacesView(top), FacesView(bottom)
-	for _, rim := range body.StudyOf(r).Outline {
+	for _, rim := range layermap.Silhouette(cells) {
 		var flat []float64
 		for _, q := range rim {
-			flat = append(flat, q[0], -q[1])
+			flat = append(flat, q.X, -q.Y)
 		}
 		v.Outline = append(v.Outline, flat)
 	}
@@ -175,10 +174,7 @@ func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 			v.Ratio = []float64{q.Min, q.Max}
 		}
 	}
-	for _, h := range shadow.Hands {
-		if h.Name != hand {
-			continue
-		}
+	if h, found := shadow.FindHand(hand); found {
 		if sp, err := shadow.Of(r, h.MM, samplesShown, 1); err == nil {
 			v.Spread = viewSpread(r.Pattern, sp, hand)
 		}

@@ -44,6 +44,17 @@ export function thickness(mm: number, units: Units): string {
   return units === "mm" ? `${number(mm, mm < 0.1 ? 3 : 2)} mm` : `${number(mm / mmPerInch, 3)} in`;
 }
 
+/**
+ * An error or a gap: too small for sixteenths, so decimals in both units; what
+ * would round to nothing but is not nothing says so.
+ */
+export function smallLength(mm: number, units: Units, decimals = 1): string {
+  const [v, places] = units === "mm" ? [mm, decimals] : [mm / mmPerInch, 3];
+  const least = 10 ** -places;
+  const tiny = Math.abs(mm) > 1e-9 && Math.abs(v) < least / 2;
+  return `${tiny ? `under ${number(least, places)}` : number(v, places)} ${units}`;
+}
+
 /** Areas in cm² or square inches. */
 export function area(mm2: number, units: Units): string {
   return units === "mm" ? `${number(mm2 / 100, 0)} cm²` : `${number(mm2 / (mmPerInch * mmPerInch), 1)} sq in`;

@@ -35,8 +35,20 @@ type Hand struct {
 	MM   float64
 }
 
+// Adult is a careful grown-up's hand.
+var Adult = Hand{"adult", 0.3}
+
 // Hands are those that can be chosen.
-var Hands = []Hand{{"adult", 0.3}, {"child", 0.8}}
+var Hands = []Hand{Adult, {"child", 0.8}}
+
+// FindHand is the hand of that name.
+func FindHand(name string) (Hand, bool) {
+	i := slices.IndexFunc(Hands, func(h Hand) bool { return h.Name == name })
+	if i < 0 {
+		return Hand{}, false
+	}
+	return Hands[i], true
+}
 
 // Class is how much a step's exactness matters at the end.
 type Class string

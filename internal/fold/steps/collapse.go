@@ -51,7 +51,7 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 	named := make([]bool, len(d.H))
 	for i, h := range d.H {
 		for _, c := range lines {
-			if on(h, []geom.Segment{c.Seg}) {
+			if h.Along(c.Seg) {
 				sense[i], named[i] = c.Sense, true
 			}
 		}

@@ -12,21 +12,6 @@ import (
 // the sheet, or, with neither, above everything that stays.
 type Place struct{ Under, Over []fold.FacetID }
 
-// on tells whether hinge h runs along one of the stretches of the sheet.
-func on(h fold.Hinge, stretches []geom.Segment) bool {
-	for _, s := range stretches {
-		l, ok := geom.LineThrough(s.A, s.B)
-		if !ok || math.Abs(l.Side(h.P)) > geom.OnPaper || math.Abs(l.Side(h.Q)) > geom.OnPaper {
-			continue
-		}
-		d := s.B.Sub(s.A).Unit()
-		if t := d.Dot(geom.Mid(h.P, h.Q).Sub(s.A)); t > 0 && t < s.Len() {
-			return true
-		}
-	}
-	return false
-}
-
 // reach is how far a hinge gets beyond a line on the given side, in mm.
 func reach(s *fold.State, h fold.Hinge, f fold.FacetID, l geom.Line, side float64) float64 {
 	iso := s.F[f].Iso
@@ -50,7 +35,7 @@ func beyond(s *fold.State, seeds []fold.FacetID, l geom.Line, side float64, stop
 	}
 	for ; len(queue) > 0; queue = queue[1:] {
 		for _, h := range s.H {
-			if g, ok := h.Other(queue[0]); ok && !on(h, stop) && reach(s, h, queue[0], l, side) > geom.OnLine {
+			if g, ok := h.Other(queue[0]); ok && !h.Along(stop...) && reach(s, h, queue[0], l, side) > geom.OnLine {
 				add(g)
 			}
 		}
@@ -79,7 +64,7 @@ func sorted(in map[fold.FacetID]bool) []fold.FacetID {
 // one and the lower one.
 func walls(s *fold.State, spine []geom.Segment) (upper, lower []fold.FacetID, err *fold.Error) {
 	for _, h := range s.H {
-		if !on(h, spine) || s.Assigned(h) == fold.Flat {
+		if !h.Along(spine...) || s.Assigned(h) == fold.Flat {
 			continue
 		}
 		a, b := h.A, h.B

@@ -39,7 +39,7 @@ func Squash(s *fold.State, spine []geom.Segment, m, b geom.Line, at Place, id fo
 	f := up[0]
 	var mid geom.Vec
 	for _, h := range s.H {
-		if on(h, spine) && s.Assigned(h) != fold.Flat {
+		if h.Along(spine...) && s.Assigned(h) != fold.Flat {
 			mid = s.F[h.A].Iso.Apply(geom.Mid(h.P, h.Q))
 			break
 		}
@@ -109,7 +109,7 @@ func Petal(s *fold.State, tip geom.Vec, k [2]geom.Line, h geom.Line, spines [2][
 	for i := range 2 {
 		var across []fold.FacetID
 		for _, q := range s.H {
-			if !on(q, spines[i]) || s.Assigned(q) == fold.Flat {
+			if !q.Along(spines[i]...) || s.Assigned(q) == fold.Flat {
 				continue
 			}
 			for _, f := range []fold.FacetID{q.A, q.B} {

@@ -2,8 +2,9 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Knob, type Step } from "../api/client";
 import { useShortcuts } from "../keys";
-import { Button, DoNow, Figure } from "../parts/controls";
+import { Button, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
+import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
 import { inUnits, knobValue, length, thickness } from "../units";
 import { MatHead } from "./MatHead";
@@ -87,17 +88,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         </p>
         <Impossible ready={ready} unless={atThisStep} />
         <div aria-live="polite">
-          <DoNow
-            note={
-              s.from && (
-                <p>
-                  ◆ {s.from} to ◆ {s.to}
-                </p>
-              )
-            }
-          >
-            {inUnits(s.say || s.text, units)}
-          </DoNow>
+          <StepWords step={s} />
         </div>
       </Slip>
       <Mat>

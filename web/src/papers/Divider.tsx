@@ -5,7 +5,7 @@ import { plainFaces } from "../paper";
 import { Caution, Choice, Field, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { inUnits, length, number, parseNumber } from "../units";
+import { inUnits, number, parseNumber, smallLength } from "../units";
 import { SFold } from "./SFold";
 import { SizeFields } from "./SizeFields";
 import { toldIn, sizeInput, typed } from "./typedSize";
@@ -92,7 +92,7 @@ function Answer({ found, what }: { found: Division; what: What }) {
       ? "exact"
       : what === "angle"
         ? `${number(Math.abs(r.error_deg), 2)}° off`
-        : `${length(r.error_mm, units, 2)} off`;
+        : `${smallLength(r.error_mm, units, 2)} off`;
   return (
     <div className="space-y-5">
       <Figure
@@ -156,9 +156,9 @@ function Correcting({ c }: { c: NonNullable<Division["correcting"]> }) {
         from the start. Each fold halves the error.
       </p>
       <p className="mt-1 text-sm text-quiet">
-        A guess {length(c.first_error_mm, units)} off is{" "}
-        {c.after_mm.map((v) => length(v, units, 2)).join(", then ")} off after each round. A hand that is 0.3
-        mm out ends {length(c.drift_mm, units, 2)} out.
+        A guess {smallLength(c.first_error_mm, units)} off is{" "}
+        {c.after_mm.map((v) => smallLength(v, units, 2)).join(", then ")} off after each round. A hand that is{" "}
+        {smallLength(c.hand_mm, units)} out ends {smallLength(c.drift_mm, units, 2)} out.
       </p>
     </section>
   );

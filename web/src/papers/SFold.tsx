@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, Problem } from "../api/client";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, length, lengthValue, parseLength } from "../units";
+import { inUnits, parseLength, smallLength } from "../units";
 import { useTypedLengths } from "./typedSize";
 
 /** An S-fold put right: three widths as seen, and which fold moves how far. */
@@ -23,7 +23,7 @@ export function SFold() {
   const way = (mm: number) =>
     Math.abs(mm) < 0.05
       ? "leave it where it is"
-      : `${length(Math.abs(mm), units)} towards the ${mm > 0 ? "last" : "first"} end`;
+      : `${smallLength(Math.abs(mm), units)} towards the ${mm > 0 ? "last" : "first"} end`;
   const n = nudge.data;
   return (
     <section className="border-l-4 border-line pl-4" aria-labelledby="s-fold">
@@ -57,7 +57,7 @@ export function SFold() {
         )}
         {n && (
           <p className="text-sm text-quiet">
-            Each third is {lengthValue(n.third_mm, units)} {units} of what you measured.
+            Each third is {smallLength(n.third_mm, units)} of what you measured.
           </p>
         )}
       </div>

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, Problem, type SizeInput } from "../api/client";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, length, number, parseLength, sheetSize } from "../units";
+import { inUnits, number, parseLength, sheetSize, smallLength } from "../units";
 import { useTypedLengths } from "./typedSize";
 
 const diagonals = [
@@ -58,18 +58,18 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
             <p className="title text-xl">
               {q.square
                 ? "Square enough to fold"
-                : `Corners miss by ${length(Math.max(q.miss_wide_mm, q.miss_high_mm), units)}`}
+                : `Corners miss by ${smallLength(Math.max(q.miss_wide_mm, q.miss_high_mm), units)}`}
             </p>
             {!q.square && (
               <p>
-                Folded left edge to right, the corners miss each other by {length(q.miss_wide_mm, units)};
-                lower edge to upper, by {length(q.miss_high_mm, units)}. Trim it to{" "}
+                Folded left edge to right, the corners miss each other by {smallLength(q.miss_wide_mm, units)}
+                ; lower edge to upper, by {smallLength(q.miss_high_mm, units)}. Trim it to{" "}
                 {sheetSize(q.trim_wide_mm, q.trim_high_mm, units)}.
               </p>
             )}
             <p className="text-sm text-quiet">
               The lower left corner has {number(90 - q.off_deg, 2)}°, give or take {number(q.off_by_deg, 2)}°
-              for a ruler read to {length(0.3, units)}.
+              for a ruler read to {smallLength(q.ruler_mm, units)}.
             </p>
           </>
         )}

@@ -4,10 +4,11 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, type Study as StudyData } from "../api/client";
 import { useShortcuts } from "../keys";
 import { plainFaces } from "../paper";
-import { Button, Caution, DoNow, Figure } from "../parts/controls";
+import { Button, Caution, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
+import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
-import { inUnits, length } from "../units";
+import { area, length, number, smallLength } from "../units";
 
 type Look = "flat" | "round" | "map" | "hidden" | "layers" | "pocket";
 
@@ -161,17 +162,7 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
         <p className="text-quiet">
           Step {step} of {steps.length}, {s.title}
         </p>
-        <DoNow
-          note={
-            s.from && (
-              <p>
-                ◆ {s.from} to ◆ {s.to}
-              </p>
-            )
-          }
-        >
-          {inUnits(s.say || s.text, units)}
-        </DoNow>
+        <StepWords step={s} />
         {s.looks && (
           <p>
             <b>It looks right when</b> {s.looks}.
@@ -184,11 +175,11 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
         ))}
         {error && error.per_mm > 0 && (
           <p>
-            <span className="figure text-3xl">{length(error.per_mm, units)}</span>{" "}
+            <span className="figure text-3xl">{number(error.per_mm)} ×</span>{" "}
             <span className="text-sm text-quiet">
-              at {error.worst} for 1 mm of error here: {error.class}. Predicted,{" "}
-              {Math.round(100 * error.share)} % of the whole spread.
-              {error.gap_mm > 0 && ` Leave ${length(error.gap_mm, units)} for the layers inside.`}
+              the error made here, at {error.worst}: {error.class}. Predicted, {Math.round(100 * error.share)}{" "}
+              % of the whole spread.
+              {error.gap_mm > 0 && ` Leave ${smallLength(error.gap_mm, units)} for the layers inside.`}
             </span>
           </p>
         )}
@@ -219,7 +210,6 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
   const flat = last?.after ?? study.replay.start;
   const pocket = study.pockets[0];
   const round = study.replay.toy?.round;
-  const area = (mm2: number) => `${Math.round(mm2 / 100)} cm²`;
   return (
     <div className="grid grow lg:grid-cols-[1fr_23.25rem]">
       <section className="flex flex-col p-4 sm:p-6">
@@ -267,7 +257,7 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
             "As it stands after its last bends, from in front and above. Layers have no thickness here."}
           {look === "layers" && "The darker, the more layers lie on each other."}
           {look === "flat" &&
-            `Of what shows, ${area(study.above.front_mm2)} are the front and ${area(study.above.back_mm2)} the back; from behind ${area(study.behind.front_mm2)} and ${area(study.behind.back_mm2)}.`}
+            `Of what shows, ${area(study.above.front_mm2, units)} are the front and ${area(study.above.back_mm2, units)} the back; from behind ${area(study.behind.front_mm2, units)} and ${area(study.behind.back_mm2, units)}.`}
         </p>
       </section>
       <section
@@ -328,20 +318,22 @@ function Errors({
           <b>comes from step {worst.step}.</b>
           <span className="block text-sm text-quiet">
             Predicted: {spread.samples} toys folded by an {spread.hand}’s hand, each crease off by{" "}
-            {spread.sigma_mm} mm (standard deviation). The centre of mass then scatters by{" "}
-            {length(Math.hypot(...(spread.com_mm as [number, number])), units)}
-            {spread.pairs > 0 && `, left and right differ by ${length(spread.lopsided_mm, units)}`}.
+            {smallLength(spread.sigma_mm, units)} (standard deviation). The centre of mass then scatters by{" "}
+            {smallLength(Math.hypot(...(spread.com_mm as [number, number])), units)}
+            {spread.pairs > 0 && `, left and right differ by ${smallLength(spread.lopsided_mm, units)}`}.
           </span>
         </p>
       )}
       <table className="w-full text-sm">
-        <caption className="sr-only">Share of each step in the spread, and its class</caption>
+        <caption className="sr-only">
+          Share of each step in the spread, how many times its error the worst landmark moves, and its class
+        </caption>
         <thead>
           <tr className="text-left">
             <th scope="col">Step</th>
             <th scope="col">Share</th>
             <th scope="col" className="px-2">
-              1 mm moves
+              Moves
             </th>
             <th scope="col">Class</th>
           </tr>
@@ -362,7 +354,7 @@ function Errors({
                 />{" "}
                 {Math.round(100 * e.share)} %
               </td>
-              <td className="px-2 whitespace-nowrap">{length(e.per_mm, units)}</td>
+              <td className="px-2 whitespace-nowrap">{number(e.per_mm)} ×</td>
               <td>{e.class}</td>
             </tr>
           ))}
@@ -370,8 +362,8 @@ function Errors({
       </table>
       {spread.tight && (
         <Caution still title="Tight">
-          The layers bind by {length(spread.tight_mm, units)} on this paper: leave the gaps that the steps
-          name.
+          The layers bind by {smallLength(spread.tight_mm, units)} on this paper: leave the gaps that the
+          steps name.
         </Caution>
       )}
     </>
