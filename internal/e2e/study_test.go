@@ -17,7 +17,7 @@ func TestStudies(t *testing.T) {
 	p.sees("Bases and single folds, to look at", "Bird base", "Tide ring", "Whirl")
 	p.clicks("Tern")
 	p.at("/study/flapper")
-	p.sees("Tern", "What small errors do", "comes from step", "Predicted", "centre of mass then scatters")
+	p.sees("Tern", "What small errors do", "comes from step", "Predicted", "centre of mass then scatters", "as a multiple of the error")
 	for name, says := range map[string]string{
 		"Crease map": "dashes are valleys", "What is hidden": "under other layers", "Layers": "more layers", "Best pocket": "the mouth",
 	} {

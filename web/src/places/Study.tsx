@@ -360,6 +360,9 @@ function Errors({
           ))}
         </tbody>
       </table>
+      <p className="text-sm text-quiet">
+        Moves: how far the worst landmark ends up off, as a multiple of the error made at the step.
+      </p>
       {spread.tight && (
         <Caution still title="Tight">
           The layers bind by {smallLength(spread.tight_mm, units)} on this paper: leave the gaps that the
