@@ -21,9 +21,10 @@ var core = map[string][]string{
 	"fold/layermap": {"geom", "sheet", "fold/layers", "fold"},
 	"sequence":      {"geom", "sheet", "fold/layers", "fold", "fold/steps"},
 	"fold/shadow":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
+	"prepare":       {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence"},
 	"shelf":         {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
-	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body"},
+	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body"},
 	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"bench":         {},
 }

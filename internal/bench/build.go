@@ -19,6 +19,36 @@ type SheetSpec struct {
 	Paper       string  `json:"paper"` // what the person calls it
 	Front       string  `json:"front"` // face colours, #rrggbb
 	Back        string  `json:"back"`
+	// Turned says that the paper lies with its own front down: Front is then the
+	// colour of its back.
+	Turned bool `json:"turned,omitempty"`
+	// Way is how the sheet was got from another, Made the creases that this left in
+	// it (x1, y1, x2, y2 on the sheet, mm), ErrorMM how exact its edges are.
+	Way     string       `json:"way,omitempty"`
+	Made    [][4]float64 `json:"made,omitempty"`
+	ErrorMM float64      `json:"error_mm,omitempty"`
+}
+
+// MaxMade bounds the creases that a sheet brings along.
+const MaxMade = 64
+
+// CheckMade refuses creases that do not lie on the sheet.
+func (s SheetSpec) CheckMade() error {
+	if len(s.Made) > MaxMade {
+		return &Problem{"made", len(s.Made), fmt.Sprintf("at most %d creases", MaxMade)}
+	}
+	for i, m := range s.Made {
+		for k, v := range m {
+			most := s.WidthMM
+			if k%2 == 1 {
+				most = s.HeightMM
+			}
+			if !(v >= -0.1 && v <= most+0.1) {
+				return &Problem{fmt.Sprintf("made[%d]", i), v, fmt.Sprintf("on the sheet, 0 to %v mm", most)}
+			}
+		}
+	}
+	return inRange("error_mm", &s.ErrorMM, 0, 50, "mm")
 }
 
 // sameFold tells whether two sheets fold and weigh alike; colours do not matter.

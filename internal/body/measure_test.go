@@ -109,7 +109,7 @@ func TestLayerMapAgainstCounting(t *testing.T) {
 	r := rand.New(rand.NewPCG(11, 12))
 	for _, id := range shelf.Names() {
 		p, _ := shelf.Find(id)
-		for _, d := range on(t, p, 210, 297, nil).Steps {
+		for _, d := range on(t, p, p.WidthMM, p.HeightMM, nil).Steps {
 			s := d.After
 			cells := layermap.Cells(s)
 			box := s.Box()
@@ -145,7 +145,7 @@ func TestLayerMapAgainstCounting(t *testing.T) {
 func TestCentreMovesByTheMovedShare(t *testing.T) {
 	for _, id := range shelf.Names() {
 		p, _ := shelf.Find(id)
-		for _, d := range on(t, p, 210, 297, nil).Steps {
+		for _, d := range on(t, p, p.WidthMM, p.HeightMM, nil).Steps {
 			if d.Op != sequence.OpValley && d.Op != sequence.OpMountain {
 				continue
 			}

@@ -16,7 +16,7 @@ func replay(t *testing.T, id string, knobs map[string]float64) *sequence.Replay 
 	if !ok {
 		t.Fatalf("no %s on the shelf", id)
 	}
-	s, err := sheet.New(210, 297, 80, 0.1)
+	s, err := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -76,7 +76,7 @@ func TestNextShowsTheFold(t *testing.T) {
 					t.Fatalf("%s step %d has %d signs", id, d.No, len(o.Signs))
 				}
 				a := d.Line.Mirror(d.Meets[0].At)
-				if math.Hypot(o.Signs[1].At[0]-a.X, -o.Signs[1].At[1]-a.Y) > 0.01 {
+				if math.Hypot(o.Signs[1].At[0]-a.X, -o.Signs[1].At[1]-a.Y) > d.GapMM+0.01 {
 					t.Errorf("%s step %d: the sign stands at %v, the fold brings it to %v", id, d.No, o.Signs[1].At, a)
 				}
 			}

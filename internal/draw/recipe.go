@@ -2,13 +2,30 @@ package draw
 
 import (
 	"tussock/internal/geom"
+	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
 )
 
 // Blank draws an unfolded sheet.
 func Blank(widthMM, heightMM float64) Picture {
-	b := geom.Box{MaxX: widthMM, MaxY: heightMM}
-	return Picture{View: view(b), Faces: []Face{{Points: flatPoints(geom.Vec{}, geom.Vec{X: widthMM}, geom.Vec{X: widthMM, Y: heightMM}, geom.Vec{Y: heightMM}), Front: true}}}
+	return Piece(sheet.Sheet{WidthMM: widthMM, HeightMM: heightMM}, nil)
+}
+
+// Creased adds to the picture of an unfolded sheet the creases that are in it.
+func Creased(p *Picture, creases []geom.Segment) {
+	for i := range p.Faces {
+		for _, c := range creases {
+			p.Faces[i].Creases = append(p.Faces[i].Creases, flatPoints(c.A, c.B)...)
+		}
+	}
+}
+
+// Piece draws an unfolded sheet of any outline with the creases that are in it.
+func Piece(s sheet.Sheet, creases []geom.Segment) Picture {
+	o := s.Outline()
+	p := Picture{View: view(geom.EmptyBox().Grow(o...)), Faces: []Face{{Points: flatPoints(o...), Front: true}}}
+	Creased(&p, creases)
+	return p
 }
 
 // Recipe draws one crease of a recipe over the sheet: those before it as opened

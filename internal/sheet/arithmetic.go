@@ -68,10 +68,10 @@ func OffSquare(sideMM, errorDeg float64) (diagonalMM, edgeMM float64) {
 	return math.Sqrt2 * sideMM * e, sideMM * math.Sin(e)
 }
 
-// FanAngle is the angle in degrees of a pentagon fan folded to a mark at a part of
-// the half side from the middle: exact at cos 72°, 71.57° at the customary third
-// of the way (by its tangent, three).
-func FanAngle(mark float64) float64 { return math.Acos(mark) * 180 / math.Pi }
+// FanAngle is the angle in degrees of a pentagon fan folded to a mark on the raw
+// edge of a halved square, at a part of half the side from the middle: arctan 3 =
+// 71.57° at the customary third, 72° at cot 72°.
+func FanAngle(part float64) float64 { return math.Atan(1/part) * 180 / math.Pi }
 
 // Halvings is the self-correcting way to divide an edge into n equal parts: fold
 // the left (0) or right (1) end to the last mark, in turn, for ever. It is the

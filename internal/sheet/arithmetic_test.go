@@ -54,7 +54,8 @@ func TestSheetArithmeticReference(t *testing.T) {
 		close(t, "diagonals", d, want[0], 0.006)
 		close(t, "edge", e, want[1], 0.006)
 	}
-	close(t, "the exact mark", sheet.FanAngle(0.30901699437494745), 72, 1e-9)
+	close(t, "the exact mark", sheet.FanAngle(1/math.Tan(2*math.Pi/5)), 72, 1e-9)
+	close(t, "the customary mark", sheet.FanAngle(1.0/3), 71.57, 0.005)
 	for n, want := range map[int]string{3: "01", 5: "0011", 7: "001", 9: "000111"} {
 		if got := sheet.Halvings(n); got != want {
 			t.Errorf("1/%d is halved by %s, want %s", n, got, want)

@@ -95,7 +95,7 @@ func TestRestart(t *testing.T) {
 	if got, err := s.Settings(ctx); err != nil || got != want {
 		t.Errorf("settings %+v %v", got, err)
 	}
-	if papers, err := s.Papers(ctx, false); err != nil || len(papers) != 1 || papers[0].Sheet != someSetup.Sheet {
+	if papers, err := s.Papers(ctx, false); err != nil || len(papers) != 1 || !reflect.DeepEqual(papers[0].Sheet, someSetup.Sheet) {
 		t.Errorf("papers %+v %v", papers, err)
 	}
 }

@@ -19,21 +19,21 @@ import (
 func TestShelfSaysWhatThereIs(t *testing.T) {
 	c := serve(t, false)
 	patterns := ask[[]web.PatternView](c, "GET", "/patterns", "")
-	if len(patterns) != 2 {
+	if len(patterns) != 3 {
 		t.Fatalf("%d patterns on the shelf", len(patterns))
 	}
 	for _, p := range patterns {
-		if p.Picture == nil || len(p.Picture.Faces) == 0 || p.Steps == 0 || p.Good == "" || p.Size != "A4" {
+		if p.Picture == nil || len(p.Picture.Faces) == 0 || p.Steps == 0 || p.Good == "" || p.Size == "" && p.WidthMM != 150 {
 			t.Errorf("the card of %s is %+v", p.ID, p)
 		}
 		for _, k := range p.Knobs {
-			if k.Name == "gap" {
+			if p.Moves == "fly" && k.Name == "gap" {
 				t.Error("a param without range is shown as a knob")
 			}
 		}
 	}
-	if patterns[0].Thickest != 16 || patterns[1].Thickest != 24 {
-		t.Errorf("thickest stacks are %d and %d", patterns[0].Thickest, patterns[1].Thickest)
+	if patterns[0].Thickest != 16 || patterns[1].Thickest != 8 || patterns[2].Thickest != 24 {
+		t.Errorf("thickest stacks are %d, %d and %d", patterns[0].Thickest, patterns[1].Thickest, patterns[2].Thickest)
 	}
 }
 

@@ -366,9 +366,7 @@ func (s *server) sheetFacts(_ context.Context, in *factsInput) (*answer[FactsVie
 		if z.Name == v.Size {
 			continue
 		}
-		t := sheet.SameRatio(w, h, z.WidthMM, z.HeightMM)
-		v.Others = append(v.Others, OtherSize{z.Name, t.Possible, t.WidthMM, t.HeightMM, t.Scale, sheet.MMPerInch * t.Scale,
-			math.Max(t.OffWidthMM, t.OffHeightMM), t.OffWidthMM > t.OffHeightMM})
+		v.Others = append(v.Others, otherSize(sheet.Sheet{WidthMM: w, HeightMM: h}, z.Name, z.WidthMM, z.HeightMM))
 	}
 	return ok(v)
 }

@@ -10,6 +10,9 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
+	"tussock/internal/fold/shadow"
+	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
@@ -83,11 +86,15 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
 	v.Start.Balance(body.Measure(r.Start).CoM)
 	var measured body.Flat
 	var last *fold.State
-	for _, d := range r.Steps {
+	made := creases(setup.Sheet.Made)
+	cautions := sequence.Cautions(r.Steps, draw.LayersFolded)
+	draw.Creased(&v.Start, made)
+	for i, d := range r.Steps {
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
 		step := viewStep(r.Pattern, d, measured)
+		step.Made, step.Cautions = d.Made(made), viewCautions(cautions[i])
 		if d.InTheRound() {
 			round := draw.InSpace(body.Standing(r.UpTo(d.No)), draw.Slanted(lookAcross, lookDown))
 			step.Round = &round
@@ -105,6 +112,23 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
 	return v
 }
 
+func viewCautions(all []sequence.Caution) []CautionView {
+	out := []CautionView{}
+	for _, c := range all {
+		out = append(out, CautionView(c))
+	}
+	return out
+}
+
+// creases are those that a sheet brings along.
+func creases(made [][4]float64) []geom.Segment {
+	var out []geom.Segment
+	for _, m := range made {
+		out = append(out, geom.Segment{A: geom.Vec{X: m[0], Y: m[1]}, B: geom.Vec{X: m[2], Y: m[3]}})
+	}
+	return out
+}
+
 func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 	v := StepView{
 		No: d.No, Op: string(d.Op), Title: d.Title(), Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
@@ -118,6 +142,11 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		v.Guards = append(v.Guards, g.Reason)
 	}
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
+	if c, ok := shadow.ClearanceOf(d); ok {
+		g := GapView{Verdict: string(c.Verdict), MM: c.MM, NeedMM: c.NeedMM, LeavesMM: c.LeavesMM, Inside: c.Inside}
+		g.Picture, g.Over, g.Times = draw.Gap(c, d.Before.Sheet.ThicknessMM)
+		v.Gap = &g
+	}
 	v.After.Balance(m.CoM)
 	v.Describe = describe(v)
 	return v
@@ -142,6 +171,8 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	pose := body.Standing(r)
 	t := &ToyView{MassG: pose.Weigh().G, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM,
 		LengthMM: m.Box.Height(), SpanMM: m.Box.Width()}
+	above, behindFaces := layermap.Visible(r.Final(), m.Cells)
+	t.FacesAbove, t.FacesBehind = FacesView(above), FacesView(behindFaces)
 	g, ok := body.MeasureGlider(r, pose)
 	if !ok {
 		if draw.Shaped(pose, len(r.Wings)) {
@@ -152,6 +183,7 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	}
 	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM
 	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
+	t.Glider = true
 	t.CoMPercent = 100 * g.CoMAftMM / g.LengthMM
 	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30))
 	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0))

@@ -87,6 +87,8 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.shelfRoutes(api)
 	s.studyRoutes(api)
 	s.paperRoutes(api)
+	s.waysRoutes(api)
+	s.fitRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)

@@ -18,12 +18,22 @@ type SheetInput struct {
 	Paper       string  `json:"paper,omitempty" maxLength:"80" doc:"what the paper is called"`
 	Front       string  `json:"front,omitempty" doc:"face colour, #rrggbb"`
 	Back        string  `json:"back,omitempty" doc:"face colour, #rrggbb"`
+	SheetOrigin
+}
+
+// SheetOrigin is what the sheet of a build brings along from before the first fold.
+type SheetOrigin struct {
+	Turned  bool         `json:"turned,omitempty" doc:"the paper lies with its own front down; front is the colour of its back"`
+	Way     string       `json:"way,omitempty" maxLength:"80" doc:"how it was got from another sheet"`
+	Made    [][4]float64 `json:"made,omitempty" maxItems:"64" doc:"creases that this left in it, x1 y1 x2 y2, mm"`
+	ErrorMM float64      `json:"error_mm,omitempty" doc:"how exact its edges are, one standard deviation"`
 }
 
 // spec checks the input and converts it to mm. Sides are refused in the unit
 // that they were given in.
 func (in SheetInput) spec() (bench.SheetSpec, error) {
-	out := bench.SheetSpec{GSM: in.GSM, ThicknessMM: in.ThicknessMM, Paper: in.Paper, Front: in.Front, Back: in.Back}
+	out := bench.SheetSpec{GSM: in.GSM, ThicknessMM: in.ThicknessMM, Paper: in.Paper, Front: in.Front, Back: in.Back,
+		Turned: in.Turned, Way: in.Way, Made: in.Made, ErrorMM: in.ErrorMM}
 	for _, side := range []struct {
 		field string
 		v     float64
@@ -59,7 +69,10 @@ func checkSheet(s bench.SheetSpec) error {
 	if err := bench.CheckColour("front", s.Front); err != nil {
 		return err
 	}
-	return bench.CheckColour("back", s.Back)
+	if err := bench.CheckColour("back", s.Back); err != nil {
+		return err
+	}
+	return s.CheckMade()
 }
 
 // SizeView is a sheet size offered by name.
@@ -110,6 +123,9 @@ type StepView struct {
 	Class        string        `json:"class" doc:"what the author says of its exactness, or empty"`
 	Optional     bool          `json:"optional"`
 	GapMM        float64       `json:"gap_mm" doc:"how far short of its target what is brought stops"`
+	Made         bool          `json:"made" doc:"its creases are in the sheet already"`
+	Cautions     []CautionView `json:"cautions"`
+	Gap          *GapView      `json:"gap,omitempty" doc:"what the thickness of the layers inside asks for"`
 	Guards       []string      `json:"guards" doc:"why it must come before a later step"`
 	Text         string        `json:"text" doc:"the line of the pattern"`
 	Say          string        `json:"say"`
@@ -132,6 +148,25 @@ type StepView struct {
 	Describe     string        `json:"describe" doc:"the picture in words"`
 }
 
+// CautionView is a caution at the step that needs it.
+type CautionView struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
+	Text  string `json:"text"`
+}
+
+// GapView is how exactly a fold meets its target.
+type GapView struct {
+	Verdict  string       `json:"verdict" enum:"touch,leave,overlap"`
+	MM       float64      `json:"mm" doc:"left, or overlapped"`
+	NeedMM   float64      `json:"need_mm" doc:"what the layers inside push out at most"`
+	LeavesMM float64      `json:"leaves_mm" doc:"what the pattern leaves"`
+	Inside   int          `json:"inside" doc:"layers inside the fold"`
+	Picture  draw.Picture `json:"picture" doc:"cut through the fold, magnified"`
+	Over     draw.Overlay `json:"over"`
+	Times    float64      `json:"times" doc:"how many times larger than life, at 60 mm wide"`
+}
+
 // ToyView is the finished toy in numbers and pictures.
 type ToyView struct {
 	MassG       float64       `json:"mass_g"`
@@ -145,6 +180,9 @@ type ToyView struct {
 	CoMPercent  float64       `json:"com_percent" doc:"centre of mass behind the nose, percent of the length"`
 	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
 	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
+	Glider      bool          `json:"glider" doc:"it has a nose, a keel and wings: the measures from length on are of a glider"`
+	FacesAbove  FacesView     `json:"faces_above" doc:"what shows from the viewer's side, folded flat, started with the front up"`
+	FacesBehind FacesView     `json:"faces_behind"`
 	Round       *draw.Picture `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
 	Behind      *draw.Picture `json:"behind,omitempty" doc:"straight from behind"`
 }

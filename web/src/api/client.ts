@@ -6,6 +6,12 @@ export type Division = Schemas["DivisionView"];
 export type CutPlan = Schemas["CutPlanView"];
 export type Facts = Schemas["FactsView"];
 export type SizeInput = Schemas["SizeInput"];
+export type Want = Schemas["WantInput"];
+export type Way = Schemas["WayView"];
+export type Ways = Schemas["WaysView"];
+export type Fit = Schemas["FitView"];
+export type Use = Schemas["UseView"];
+export type CautionWords = Schemas["CautionView"];
 export type Study = Schemas["StudyView"];
 export type StudyCard = Schemas["StudyCard"];
 export type Pattern = Schemas["PatternView"];
@@ -98,6 +104,14 @@ export const api = {
     read<Schemas["SquarenessView"]>(
       client.POST("/api/v1/measured-sheets", { body: { width_mm, height_mm, rising_mm, falling_mm } }),
     ),
+  ways: (sheet: SizeInput, want: Want, cut_free: boolean, gsm: number, thickness_mm: number) =>
+    read<Ways>(client.POST("/api/v1/sheet-ways", { body: { sheet, want, cut_free, gsm, thickness_mm } })),
+  fit: (id: string, setup: Setup) =>
+    read<Fit>(
+      client.POST("/api/v1/patterns/{id}/fit", { params: { path: { id } }, body: setupInput(setup) }),
+    ),
+  uses: (size: SizeInput, gsm: number, thickness_mm: number) =>
+    read<Use[]>(client.POST("/api/v1/sheet-uses", { body: { size, gsm, thickness_mm } })),
   sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
   studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),

@@ -1,10 +1,12 @@
 import { NavLink, useParams } from "react-router";
 import { CutPlanner } from "../papers/CutPlanner";
 import { Divider } from "../papers/Divider";
+import { GetSheet } from "../papers/GetSheet";
 import { SheetFacts } from "../papers/SheetFacts";
 
 const tools = [
   { id: "", label: "Sizes" },
+  { id: "get", label: "Get a sheet" },
   { id: "divide", label: "Divide by folding" },
   { id: "cut", label: "Cut pieces" },
 ];
@@ -30,7 +32,15 @@ export function Papers() {
         ))}
       </nav>
       <div className="mt-6">
-        {tool === "divide" ? <Divider /> : tool === "cut" ? <CutPlanner /> : <SheetFacts />}
+        {tool === "divide" ? (
+          <Divider />
+        ) : tool === "cut" ? (
+          <CutPlanner />
+        ) : tool === "get" ? (
+          <GetSheet />
+        ) : (
+          <SheetFacts />
+        )}
       </div>
     </main>
   );

@@ -1,0 +1,180 @@
+package web
+
+import (
+	"context"
+	"math"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/draw"
+	"tussock/internal/prepare"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+	"tussock/internal/shelf"
+)
+
+// MissView is a landmark that does not come to lie where it should.
+type MissView struct {
+	Step     int     `json:"step"`
+	Landmark string  `json:"landmark"`
+	MM       float64 `json:"mm"`
+	Detail   string  `json:"detail"`
+}
+
+// WantView is a sheet that would do, with words.
+type WantView struct {
+	Words string    `json:"words"`
+	Want  WantInput `json:"want"`
+}
+
+// FixedLength is a length of the pattern in mm, kept or scaled with the sheet.
+type FixedLength struct {
+	Knob     string  `json:"knob"`
+	Label    string  `json:"label"`
+	NowMM    float64 `json:"now_mm"`
+	ScaledMM float64 `json:"scaled_mm"`
+}
+
+// FitView is whether a pattern does on a sheet, and what would.
+type FitView struct {
+	Does     bool          `json:"does"`
+	Step     int           `json:"step" doc:"the first step affected; 0 when none or when the sheet is refused at once"`
+	Why      string        `json:"why"`
+	Misses   []MissView    `json:"misses"`
+	MinRatio float64       `json:"min_ratio" doc:"height over width that folds at this width, found by folding; 0 when none was found"`
+	MaxRatio float64       `json:"max_ratio"`
+	LeastWMM float64       `json:"least_w_mm" doc:"least sheet of these proportions that fingers can fold, a rule of thumb; 0 when it cannot be folded at all"`
+	LeastHMM float64       `json:"least_h_mm"`
+	Small    bool          `json:"small" doc:"this sheet is smaller than that"`
+	SmallAt  int           `json:"small_at" doc:"the step that asks for it"`
+	Wants    []WantView    `json:"wants" doc:"sheets that would do, the nearest first"`
+	Own      OtherSize     `json:"own" doc:"the size that the pattern was written for, seen from this sheet"`
+	Fixed    []FixedLength `json:"fixed" doc:"lengths that do not grow with the sheet by themselves"`
+	Scale    float64       `json:"scale" doc:"this sheet against the pattern's own"`
+}
+
+func (s *server) fitRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "sheet-fit", Method: http.MethodPost, Path: "/api/v1/patterns/{id}/fit", Summary: "Whether a pattern does on a sheet, and which sheet would", MaxBodyBytes: smallBody}, s.sheetFit)
+	huma.Register(api, huma.Operation{OperationID: "sheet-uses", Method: http.MethodPost, Path: "/api/v1/sheet-uses", Summary: "What of the shelf can be made from a piece of paper", MaxBodyBytes: smallBody}, s.sheetUses)
+}
+
+func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView], error) {
+	p, err := findPattern(in.ID)
+	if err != nil {
+		return nil, err
+	}
+	setup, err := in.Body.setup(p.ID)
+	if err != nil {
+		return nil, err
+	}
+	have, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+	if err != nil {
+		return nil, asProblem(err, "body.sheet.")
+	}
+	f := p.Fit(have, setup.Knobs, draw.LayersFolded)
+	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
+		Own:   otherSize(have, sheet.NameOf(p.WidthMM, p.HeightMM), p.WidthMM, p.HeightMM),
+		Scale: math.Min(have.WidthMM/p.WidthMM, have.HeightMM/p.HeightMM), SmallAt: f.LeastStep}
+	for _, m := range f.Misses {
+		v.Misses = append(v.Misses, MissView{m.Step, landmarkWords(p, m.Landmark), m.MM, m.Detail})
+	}
+	for _, q := range f.Ranges {
+		if q.Name == "ratio" {
+			v.MinRatio, v.MaxRatio = q.Min, q.Max
+		}
+	}
+	if p.MinRatio > 0 {
+		v.MinRatio, v.MaxRatio = math.Max(v.MinRatio, p.MinRatio), math.Min(v.MaxRatio, p.MaxRatio)
+	}
+	if f.LeastScale > 0 {
+		v.LeastWMM, v.LeastHMM, v.Small = have.WidthMM*f.LeastScale, have.HeightMM*f.LeastScale, f.LeastScale > 1
+	}
+	v.Wants = wants(p, have, v)
+	for _, k := range p.Knobs {
+		if k.Unit != "mm" || k.Plain {
+			continue
+		}
+		now := k.Default
+		if x, given := setup.Knobs[k.Name]; given {
+			now = x
+		}
+		// What is 0 stays 0, and a tenth of a millimetre is what can be set.
+		if scaled := math.Min(k.Max, math.Max(k.Min, math.Round(now*v.Scale*10)/10)); now != 0 && scaled != now {
+			v.Fixed = append(v.Fixed, FixedLength{k.Name, k.Label, now, scaled})
+		}
+	}
+	return ok(v)
+}
+
+// wants are the sheets that would do, those that lose least first.
+func wants(p *sequence.Pattern, have sheet.Sheet, v FitView) []WantView {
+	out := []WantView{}
+	own := p.HeightMM / p.WidthMM
+	if math.Abs(own-1) < 1e-6 {
+		return append(out, WantView{"The largest square", WantInput{Kind: string(prepare.Square)}})
+	}
+	// The nearest proportions that fold, when these do not.
+	if q := have.Ratio(); v.MinRatio > 0 && (q < v.MinRatio || q > v.MaxRatio) {
+		near := math.Min(math.Max(q, v.MinRatio), v.MaxRatio)
+		out = append(out, WantView{"The largest sheet that folds, " + sheet.Number(math.Round(near*1000)/1000) + " times as high as wide", WantInput{Kind: string(prepare.Ratio), Ratio: near}})
+	}
+	if math.Abs(have.Ratio()-own) > 1e-3 {
+		out = append(out, WantView{"The pattern's own proportions, as large as this sheet gives", WantInput{Kind: string(prepare.Ratio), Ratio: own}})
+	}
+	return out
+}
+
+func otherSize(have sheet.Sheet, name string, w, h float64) OtherSize {
+	t := sheet.SameRatio(have.WidthMM, have.HeightMM, w, h)
+	return OtherSize{name, t.Possible, t.WidthMM, t.HeightMM, t.Scale, sheet.MMPerInch * t.Scale, math.Max(t.OffWidthMM, t.OffHeightMM), t.OffWidthMM > t.OffHeightMM}
+}
+
+// UseView is a pattern that can be made from a piece of paper.
+type UseView struct {
+	Pattern  string        `json:"pattern"`
+	Title    string        `json:"title"`
+	Moves    string        `json:"moves"`
+	WidthMM  float64       `json:"width_mm" doc:"of the sheet to cut"`
+	HeightMM float64       `json:"height_mm"`
+	Count    int           `json:"count" doc:"so many sheets of this size"`
+	Turned   bool          `json:"turned" doc:"the sheet's height lies along the piece's width"`
+	LengthMM float64       `json:"length_mm" doc:"the longer side of the finished toy, folded flat"`
+	Scale    float64       `json:"scale" doc:"against the pattern's own sheet"`
+	Small    bool          `json:"small" doc:"smaller than fingers fold with ease, a rule of thumb"`
+	Picture  *draw.Picture `json:"picture,omitempty"`
+}
+
+type usesInput struct {
+	Body struct {
+		Size        SizeInput `json:"size"`
+		GSM         float64   `json:"gsm"`
+		ThicknessMM float64   `json:"thickness_mm"`
+	}
+}
+
+func (s *server) sheetUses(_ context.Context, in *usesInput) (*answer[[]UseView], error) {
+	w, h, err := in.Body.Size.mm(sheet.SideRange.Min)
+	if err != nil {
+		return nil, asProblem(err, "body.size.")
+	}
+	piece, err := sheet.New(w, h, in.Body.GSM, in.Body.ThicknessMM)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	all, err := shelf.All()
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	out := []UseView{}
+	for _, p := range all {
+		u, found := p.Use(piece, draw.LayersFolded)
+		if !found {
+			continue
+		}
+		pic := draw.Flat(u.Replay.Final())
+		b := u.Replay.Final().Box()
+		out = append(out, UseView{p.ID, p.Title, p.Moves, u.WidthMM, u.HeightMM, u.Count, u.Turned, math.Max(b.Width(), b.Height()), u.WidthMM / p.WidthMM, u.Small, &pic})
+	}
+	return ok(out)
+}
