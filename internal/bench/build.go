@@ -27,6 +27,27 @@ type SheetSpec struct {
 	Way     string       `json:"way,omitempty"`
 	Made    [][4]float64 `json:"made,omitempty"`
 	ErrorMM float64      `json:"error_mm,omitempty"`
+	From    *SheetFrom   `json:"from,omitempty"`
+}
+
+// SheetFrom is the sheet that another was got from, and what was wanted of it.
+type SheetFrom struct {
+	WidthMM  float64   `json:"width_mm"`
+	HeightMM float64   `json:"height_mm"`
+	Want     SheetWant `json:"want"`
+}
+
+// SheetWant is the sheet that is wanted of another.
+type SheetWant struct {
+	Kind     string  `json:"kind" enum:"square,half,strip,ngon,ratio,size,margin"`
+	WidthMM  float64 `json:"width_mm,omitempty" doc:"of a square (0: the largest), a strip or a size"`
+	HeightMM float64 `json:"height_mm,omitempty" doc:"of a size"`
+	Ratio    float64 `json:"ratio,omitempty" doc:"height over width"`
+	N        int     `json:"n,omitempty" doc:"corners of an n-gon, 3 to 8"`
+	LeftMM   float64 `json:"left_mm,omitempty" doc:"margins that come off"`
+	RightMM  float64 `json:"right_mm,omitempty"`
+	BottomMM float64 `json:"bottom_mm,omitempty"`
+	TopMM    float64 `json:"top_mm,omitempty"`
 }
 
 // MaxMade bounds the creases that a sheet brings along.
@@ -51,9 +72,10 @@ func (s SheetSpec) CheckMade() error {
 	return inRange("error_mm", &s.ErrorMM, 0, 50, "mm")
 }
 
-// sameFold tells whether two sheets fold and weigh alike; colours do not matter.
+// sameFold tells whether two sheets make the same toy: they fold and weigh alike and
+// the same side is up. Colours do not matter.
 func (s SheetSpec) sameFold(t SheetSpec) bool {
-	return s.WidthMM == t.WidthMM && s.HeightMM == t.HeightMM && s.GSM == t.GSM && s.ThicknessMM == t.ThicknessMM
+	return s.WidthMM == t.WidthMM && s.HeightMM == t.HeightMM && s.GSM == t.GSM && s.ThicknessMM == t.ThicknessMM && s.Turned == t.Turned
 }
 
 // Setup is everything that decides the shape of a toy.

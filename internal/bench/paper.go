@@ -3,6 +3,7 @@ package bench
 import (
 	"fmt"
 	"regexp"
+	"slices"
 	"time"
 )
 
@@ -11,7 +12,28 @@ type Paper struct {
 	ID        int64
 	Name      string
 	Sheet     SheetSpec
+	Grain     string // "width" or "height" of the sheet along which the fibres run; "" unknown
+	Stiffness string // "soft", "ordinary" or "crisp"
+	Left      *int   // how many sheets; nil when nobody counts
+	Origin    string // what it was cut from; "" for bought paper
 	DeletedAt *time.Time
+}
+
+// MaxLeft bounds the count of sheets.
+const MaxLeft = 100000
+
+// Check refuses qualities that no paper has, and a count that cannot be.
+func (p Paper) Check() error {
+	if !slices.Contains([]string{"", "width", "height"}, p.Grain) {
+		return &Problem{"grain", fmt.Sprintf("%q", p.Grain), "width, height, or empty when not known"}
+	}
+	if !slices.Contains([]string{"soft", "ordinary", "crisp"}, p.Stiffness) {
+		return &Problem{"stiffness", fmt.Sprintf("%q", p.Stiffness), "soft, ordinary or crisp"}
+	}
+	if p.Left != nil && (*p.Left < 0 || *p.Left > MaxLeft) {
+		return &Problem{"left", *p.Left, fmt.Sprintf("0 to %d sheets", MaxLeft)}
+	}
+	return atMost("origin", p.Origin, MaxName)
 }
 
 // Settings are a person's choices.

@@ -24,8 +24,15 @@ type Trial struct {
 	DeletedAt    *time.Time
 }
 
-// Seen is what can be noted of a flight.
-var Seen = []string{"glided", "dived", "stalled", "turned left", "turned right", "rolled", "looped", "hit something"}
+// SeenOf is what can be noted of a toy, by how it moves. A way of moving without an
+// entry is noted in words alone.
+var SeenOf = map[string][]string{
+	"fly":    {"glided", "dived", "stalled", "turned left", "turned right", "rolled", "looped", "hit something"},
+	"reveal": {"opened both ways", "opened one way", "bound", "gaped in the middle", "tore"},
+}
+
+// Seen is all that can be noted of any toy.
+var Seen = slices.Concat(SeenOf["fly"], SeenOf["reveal"])
 
 // Check refuses values that no throw has, and trials that say nothing.
 func (t Trial) Check() error {

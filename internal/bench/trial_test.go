@@ -41,7 +41,7 @@ func TestTrialsThatCannotBe(t *testing.T) {
 		}
 	}
 	for _, ok := range []Trial{
-		good, {DistanceM: reading(0)}, {TimeS: reading(120)}, {Note: "sat in a tree"}, {Seen: Seen},
+		good, {DistanceM: reading(0)}, {TimeS: reading(120)}, {Note: "sat in a tree"}, {Seen: SeenOf["fly"]}, {Seen: SeenOf["reveal"]},
 		{DistanceM: reading(200), ThrowHeightM: reading(20), Thrower: strings.Repeat("é", MaxName), Note: strings.Repeat("x", MaxNote)},
 	} {
 		if err := ok.Check(); err != nil {

@@ -75,7 +75,7 @@ var stories = []story{
 // Seed fills an empty store with the demo data.
 func Seed(ctx context.Context, s *store.Store) error {
 	for _, p := range []bench.SheetSpec{leaflet, form, square, wrap} {
-		if _, err := s.AddPaper(ctx, bench.Paper{Name: p.Paper, Sheet: p}); err != nil {
+		if _, err := s.AddPapers(ctx, bench.Paper{Name: p.Paper, Sheet: p}); err != nil {
 			return err
 		}
 	}

@@ -208,7 +208,7 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	case sequence.OpCrease:
 		arrow = "unfold"
 	case sequence.OpCut, sequence.OpTear:
-		kind, arrow = "cut", "pull"
+		kind = "cut"
 	}
 	parts := movingParts(d)
 	cells := layermap.Overlay(parts)
@@ -231,6 +231,9 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 		// A little beyond the paper, so that the dashes show where it ends.
 		over := 0.02 * math.Max(box.Width(), box.Height())
 		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(foot.Add(dir.Scale(lo-over)), foot.Add(dir.Scale(hi+over)))})
+	}
+	if kind == "cut" { // what comes off is marked; nothing is folded over
+		return
 	}
 	from, to := o.meeting(d, parts)
 	o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box)})

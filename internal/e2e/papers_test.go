@@ -16,6 +16,9 @@ func TestPapers(t *testing.T) {
 	p.visit(h.url)
 	p.clicks("Papers")
 	p.at("/papers")
+	p.sees("The drawer is empty")
+	p.clicks("Sizes")
+	p.at("/papers/sizes")
 	p.sees("210 mm is the largest square", "2 squares of 87 mm", "148.5 mm", "trim 25.2 mm off the height")
 	p.fills("Width", "20")
 	p.sees("20 mm is the largest square")
@@ -96,7 +99,7 @@ func TestPapers(t *testing.T) {
 		t.Errorf("14 in become %q", v)
 	}
 	p.clicks("mm / inch")
-	p.visit(h.url + "/papers")
+	p.visit(h.url + "/papers/sizes")
 	p.fills("Width", "8 1/2")
 	p.sees("8 1/2 in is the largest square")
 	p.clicks("mm / inch")
@@ -104,7 +107,7 @@ func TestPapers(t *testing.T) {
 
 	q := sit(t, 390, 844)
 	q.watch(h.url)
-	for path, says := range map[string]string{"/papers": "largest square", "/papers/divide": "creases, exact", "/papers/cut": "paper used"} {
+	for path, says := range map[string]string{"/papers": "The drawer is empty", "/papers/sizes": "largest square", "/papers/get": "One fold, one cut", "/papers/divide": "creases, exact", "/papers/cut": "paper used"} {
 		q.visit(h.url + path)
 		q.sees(says)
 		if wide := eval[float64](q, `document.documentElement.scrollWidth`); wide > 390 {

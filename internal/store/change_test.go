@@ -117,7 +117,7 @@ func TestPapersInTheBin(t *testing.T) {
 	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
 	defer closed(t, s)
 	ctx := t.Context()
-	id, err := s.AddPaper(ctx, bench.Paper{Name: "Leaflet ☂", Sheet: someSetup.Sheet})
+	id, err := s.AddPapers(ctx, bench.Paper{Name: "Leaflet ☂", Sheet: someSetup.Sheet})
 	if err != nil {
 		t.Fatal(err)
 	}

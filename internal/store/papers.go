@@ -1,8 +1,11 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
+
+	"github.com/jmoiron/sqlx"
 
 	"tussock/internal/bench"
 )
@@ -13,6 +16,10 @@ func (s *Store) Papers(ctx context.Context, binned bool) ([]bench.Paper, error) 
 		ID        int64
 		Name      string
 		Sheet     string
+		Grain     string
+		Stiffness string
+		Left      *int `db:"sheets_left"`
+		Origin    string
 		DeletedAt *string `db:"deleted_at"`
 	}
 	if err := s.db.SelectContext(ctx, &rows, `SELECT * FROM papers WHERE (deleted_at IS NOT NULL) = ? ORDER BY name, id`, binned); err != nil {
@@ -20,7 +27,7 @@ func (s *Store) Papers(ctx context.Context, binned bool) ([]bench.Paper, error) 
 	}
 	out := make([]bench.Paper, 0, len(rows))
 	for _, r := range rows {
-		p := bench.Paper{ID: r.ID, Name: r.Name, DeletedAt: optional(r.DeletedAt)}
+		p := bench.Paper{ID: r.ID, Name: r.Name, Grain: r.Grain, Stiffness: r.Stiffness, Left: r.Left, Origin: r.Origin, DeletedAt: optional(r.DeletedAt)}
 		if err := json.Unmarshal([]byte(r.Sheet), &p.Sheet); err != nil {
 			return nil, err
 		}
@@ -29,13 +36,30 @@ func (s *Store) Papers(ctx context.Context, binned bool) ([]bench.Paper, error) 
 	return out, nil
 }
 
-// AddPaper puts a paper into the drawer.
-func (s *Store) AddPaper(ctx context.Context, p bench.Paper) (int64, error) {
-	res, err := s.db.ExecContext(ctx, `INSERT INTO papers (name, sheet) VALUES (?, ?)`, p.Name, mustJSON(p.Sheet))
-	if err != nil {
-		return 0, err
-	}
-	return res.LastInsertId()
+// AddPapers puts papers into the drawer, all or none, and gives the id of the first.
+func (s *Store) AddPapers(ctx context.Context, papers ...bench.Paper) (first int64, err error) {
+	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
+		for i, p := range papers {
+			res, err := tx.ExecContext(ctx, `INSERT INTO papers (name, sheet, grain, stiffness, sheets_left, origin) VALUES (?, ?, ?, ?, ?, ?)`,
+				p.Name, mustJSON(p.Sheet), p.Grain, cmp.Or(p.Stiffness, "ordinary"), p.Left, p.Origin)
+			if err != nil {
+				return err
+			}
+			if i == 0 {
+				if first, err = res.LastInsertId(); err != nil {
+					return err
+				}
+			}
+		}
+		return nil
+	})
+	return first, err
+}
+
+// ChangePaper keeps what is now known of a paper.
+func (s *Store) ChangePaper(ctx context.Context, p bench.Paper) error {
+	return one(s.db.ExecContext(ctx, `UPDATE papers SET name = ?, sheet = ?, grain = ?, stiffness = ?, sheets_left = ? WHERE id = ? AND deleted_at IS NULL`,
+		p.Name, mustJSON(p.Sheet), p.Grain, p.Stiffness, p.Left, p.ID))
 }
 
 // BinPaper moves a paper to the bin.

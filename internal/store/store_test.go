@@ -67,7 +67,7 @@ func TestRestart(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.AddPaper(ctx, bench.Paper{Name: "Leaflet", Sheet: someSetup.Sheet}); err != nil {
+	if _, err := s.AddPapers(ctx, bench.Paper{Name: "Leaflet", Sheet: someSetup.Sheet}); err != nil {
 		t.Fatal(err)
 	}
 	want := bench.Settings{Units: "in", Hand: "left", Theme: "dark"}

@@ -12,9 +12,22 @@ import (
 
 // PaperView is a paper in the drawer.
 type PaperView struct {
-	ID    int64           `json:"id"`
-	Name  string          `json:"name"`
-	Sheet bench.SheetSpec `json:"sheet"`
+	ID        int64           `json:"id"`
+	Name      string          `json:"name"`
+	Sheet     bench.SheetSpec `json:"sheet"`
+	Size      string          `json:"size" doc:"name of its size, empty for one's own"`
+	Grain     string          `json:"grain" enum:",width,height" doc:"along which side the fibres run; empty when not known"`
+	Stiffness string          `json:"stiffness" enum:"soft,ordinary,crisp"`
+	Left      *int            `json:"left,omitempty" doc:"sheets left; absent when nobody counts"`
+	Origin    string          `json:"origin" doc:"what it was cut from; empty for bought paper"`
+	Suits     []SuitView      `json:"suits" doc:"by way of moving; rules of thumb"`
+}
+
+// SuitView is how well a paper serves for a way of moving.
+type SuitView struct {
+	Moves   string `json:"moves"`
+	Verdict string `json:"verdict" enum:"good,fair,poor"`
+	Why     string `json:"why"`
 }
 
 // BinView is all that can be taken out of the bin.
@@ -42,6 +55,9 @@ func (s *server) drawerRoutes(api huma.API) {
 	huma.Register(api, op("list-papers", http.MethodGet, "/papers", "Papers in the drawer"),
 		func(ctx context.Context, _ *struct{}) (*answer[[]PaperView], error) { return s.papers(ctx, false) })
 	huma.Register(api, op("add-paper", http.MethodPost, "/papers", "Put a paper into the drawer"), s.addPaper)
+	huma.Register(api, op("change-paper", http.MethodPut, "/papers/{id}", "Keep what is known of a paper"), s.changePaper)
+	huma.Register(api, op("add-leftovers", http.MethodPost, "/leftovers", "Put what was cut off into the drawer"), s.addLeftovers)
+	huma.Register(api, op("measure-paper", http.MethodPost, "/paper-measures", "Weight and thickness from a scale and a ruler"), s.measurePaper)
 	huma.Register(api, op("bin-paper", http.MethodDelete, "/papers/{id}", "Move a paper to the bin"),
 		func(ctx context.Context, in *PathID) (*struct{}, error) {
 			return nil, asProblem(s.store.BinPaper(ctx, in.ID), "")
@@ -69,33 +85,13 @@ func (s *server) papers(ctx context.Context, binned bool) (*answer[[]PaperView],
 	}
 	out := []PaperView{}
 	for _, p := range list {
-		out = append(out, PaperView{p.ID, p.Name, p.Sheet})
+		v, err := s.viewPaper(p)
+		if err != nil {
+			return nil, asProblem(err, "")
+		}
+		out = append(out, v)
 	}
 	return ok(out)
-}
-
-type paperInput struct {
-	Body struct {
-		Name  string     `json:"name"`
-		Sheet SheetInput `json:"sheet"`
-	}
-}
-
-func (s *server) addPaper(ctx context.Context, in *paperInput) (*answer[PaperView], error) {
-	name, err := bench.CleanName("name", in.Body.Name)
-	if err != nil {
-		return nil, asProblem(err, "body.")
-	}
-	in.Body.Sheet.Paper = name
-	spec, err := in.Body.Sheet.spec()
-	if err != nil {
-		return nil, asProblem(err, "body.sheet.")
-	}
-	id, err := s.store.AddPaper(ctx, bench.Paper{Name: name, Sheet: spec})
-	if err != nil {
-		return nil, asProblem(err, "")
-	}
-	return ok(PaperView{id, name, spec})
 }
 
 func (s *server) listBin(ctx context.Context, _ *struct{}) (*answer[BinView], error) {

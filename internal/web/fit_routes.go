@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/prepare"
 	"tussock/internal/sequence"
@@ -24,8 +25,8 @@ type MissView struct {
 
 // WantView is a sheet that would do, with words.
 type WantView struct {
-	Words string    `json:"words"`
-	Want  WantInput `json:"want"`
+	Words string          `json:"words"`
+	Want  bench.SheetWant `json:"want"`
 }
 
 // FixedLength is a length of the pattern in mm, kept or scaled with the sheet.
@@ -112,15 +113,15 @@ func wants(p *sequence.Pattern, have sheet.Sheet, v FitView) []WantView {
 	out := []WantView{}
 	own := p.HeightMM / p.WidthMM
 	if math.Abs(own-1) < 1e-6 {
-		return append(out, WantView{"The largest square", WantInput{Kind: string(prepare.Square)}})
+		return append(out, WantView{"The largest square", bench.SheetWant{Kind: string(prepare.Square)}})
 	}
 	// The nearest proportions that fold, when these do not.
 	if q := have.Ratio(); v.MinRatio > 0 && (q < v.MinRatio || q > v.MaxRatio) {
 		near := math.Min(math.Max(q, v.MinRatio), v.MaxRatio)
-		out = append(out, WantView{"The largest sheet that folds, " + sheet.Number(math.Round(near*1000)/1000) + " times as high as wide", WantInput{Kind: string(prepare.Ratio), Ratio: near}})
+		out = append(out, WantView{"The largest sheet that folds, " + sheet.Number(math.Round(near*1000)/1000) + " times as high as wide", bench.SheetWant{Kind: string(prepare.Ratio), Ratio: near}})
 	}
 	if math.Abs(have.Ratio()-own) > 1e-3 {
-		out = append(out, WantView{"The pattern's own proportions, as large as this sheet gives", WantInput{Kind: string(prepare.Ratio), Ratio: own}})
+		out = append(out, WantView{"The pattern's own proportions, as large as this sheet gives", bench.SheetWant{Kind: string(prepare.Ratio), Ratio: own}})
 	}
 	return out
 }

@@ -16,7 +16,11 @@ func (s *server) trialRoutes(api huma.API) {
 		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
 	huma.Register(api, op("list-seen", http.MethodGet, "/seen", "What can be noted of a flight"),
-		func(context.Context, *struct{}) (*answer[[]string], error) { return ok(bench.Seen) })
+		func(_ context.Context, in *struct {
+			Moves string `query:"moves" enum:"fly,hop,flap,spin,reveal" default:"fly"`
+		}) (*answer[[]string], error) {
+			return ok(append([]string{}, bench.SeenOf[in.Moves]...))
+		})
 	huma.Register(api, op("log-trial", http.MethodPost, "/builds/{id}/trials", "Log a throw; a draft becomes a tweak with it"), s.logTrial)
 	huma.Register(api, op("change-trial", http.MethodPut, "/trials/{id}", "Correct a throw"), s.changeTrial)
 	huma.Register(api, op("bin-trial", http.MethodDelete, "/trials/{id}", "Move a throw to the bin"),

@@ -23,17 +23,18 @@ type SheetInput struct {
 
 // SheetOrigin is what the sheet of a build brings along from before the first fold.
 type SheetOrigin struct {
-	Turned  bool         `json:"turned,omitempty" doc:"the paper lies with its own front down; front is the colour of its back"`
-	Way     string       `json:"way,omitempty" maxLength:"80" doc:"how it was got from another sheet"`
-	Made    [][4]float64 `json:"made,omitempty" maxItems:"64" doc:"creases that this left in it, x1 y1 x2 y2, mm"`
-	ErrorMM float64      `json:"error_mm,omitempty" doc:"how exact its edges are, one standard deviation"`
+	Turned  bool             `json:"turned,omitempty" doc:"the paper lies with its own front down; front is the colour of its back"`
+	Way     string           `json:"way,omitempty" maxLength:"80" doc:"how it was got from another sheet"`
+	Made    [][4]float64     `json:"made,omitempty" maxItems:"64" doc:"creases that this left in it, x1 y1 x2 y2, mm"`
+	ErrorMM float64          `json:"error_mm,omitempty" doc:"how exact its edges are, one standard deviation"`
+	From    *bench.SheetFrom `json:"from,omitempty" doc:"the sheet it was got from, and what was wanted of it"`
 }
 
 // spec checks the input and converts it to mm. Sides are refused in the unit
 // that they were given in.
 func (in SheetInput) spec() (bench.SheetSpec, error) {
 	out := bench.SheetSpec{GSM: in.GSM, ThicknessMM: in.ThicknessMM, Paper: in.Paper, Front: in.Front, Back: in.Back,
-		Turned: in.Turned, Way: in.Way, Made: in.Made, ErrorMM: in.ErrorMM}
+		Turned: in.Turned, Way: in.Way, Made: in.Made, ErrorMM: in.ErrorMM, From: in.From}
 	for _, side := range []struct {
 		field string
 		v     float64

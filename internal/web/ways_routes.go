@@ -8,24 +8,12 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/prepare"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
-
-// WantInput is the sheet that is wanted of another.
-type WantInput struct {
-	Kind     string  `json:"kind" enum:"square,half,strip,ngon,ratio,size,margin"`
-	WidthMM  float64 `json:"width_mm,omitempty" doc:"of a square (0: the largest), a strip or a size"`
-	HeightMM float64 `json:"height_mm,omitempty" doc:"of a size"`
-	Ratio    float64 `json:"ratio,omitempty" doc:"height over width"`
-	N        int     `json:"n,omitempty" doc:"corners of an n-gon, 3 to 8"`
-	LeftMM   float64 `json:"left_mm,omitempty" doc:"margins that come off"`
-	RightMM  float64 `json:"right_mm,omitempty"`
-	BottomMM float64 `json:"bottom_mm,omitempty"`
-	TopMM    float64 `json:"top_mm,omitempty"`
-}
 
 // WayStep is one step of a way to a sheet.
 type WayStep struct {
@@ -79,8 +67,8 @@ type WayView struct {
 type WaysView struct {
 	Ways []WayView `json:"ways" doc:"the quickest first"`
 	// Why says why it cannot be; Instead is the nearest that can.
-	Why     string     `json:"why,omitempty"`
-	Instead *WantInput `json:"instead,omitempty"`
+	Why     string           `json:"why,omitempty"`
+	Instead *bench.SheetWant `json:"instead,omitempty"`
 	// Largest is the side of the largest regular outline, for n-gons: what a printed
 	// template gives.
 	LargestMM float64 `json:"largest_mm,omitempty"`
@@ -89,11 +77,11 @@ type WaysView struct {
 
 type waysInput struct {
 	Body struct {
-		Sheet       SizeInput `json:"sheet"`
-		GSM         float64   `json:"gsm,omitempty"`
-		ThicknessMM float64   `json:"thickness_mm,omitempty"`
-		Want        WantInput `json:"want"`
-		CutFree     bool      `json:"cut_free,omitempty" doc:"only ways without scissors"`
+		Sheet       SizeInput       `json:"sheet"`
+		GSM         float64         `json:"gsm,omitempty"`
+		ThicknessMM float64         `json:"thickness_mm,omitempty"`
+		Want        bench.SheetWant `json:"want"`
+		CutFree     bool            `json:"cut_free,omitempty" doc:"only ways without scissors"`
 	}
 }
 
@@ -128,7 +116,7 @@ func (s *server) sheetWays(_ context.Context, in *waysInput) (*answer[WaysView],
 	case errors.As(err, &no):
 		v.Why = no.Why
 		if i := no.Instead; i.Kind != "" {
-			v.Instead = &WantInput{Kind: string(i.Kind), WidthMM: i.WidthMM, HeightMM: i.HeightMM}
+			v.Instead = &bench.SheetWant{Kind: string(i.Kind), WidthMM: i.WidthMM, HeightMM: i.HeightMM}
 		}
 		return ok(v)
 	case err != nil:

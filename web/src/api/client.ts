@@ -6,7 +6,7 @@ export type Division = Schemas["DivisionView"];
 export type CutPlan = Schemas["CutPlanView"];
 export type Facts = Schemas["FactsView"];
 export type SizeInput = Schemas["SizeInput"];
-export type Want = Schemas["WantInput"];
+export type Want = Schemas["SheetWant"];
 export type Way = Schemas["WayView"];
 export type Ways = Schemas["WaysView"];
 export type Fit = Schemas["FitView"];
@@ -33,6 +33,7 @@ export type Setup = Schemas["Setup"];
 export type SheetSpec = Schemas["SheetSpec"];
 export type SheetInput = Schemas["SheetInput"];
 export type Paper = Schemas["PaperView"];
+export type PaperInput = Schemas["PaperInput"];
 export type Settings = Schemas["Settings"];
 export type Bundle = Schemas["Bundle"];
 
@@ -87,6 +88,12 @@ export function sheetInput(s: SheetSpec): SheetInput {
   return { ...rest, width: width_mm, height: height_mm, unit: "mm" };
 }
 
+/** A paper as the API takes it, all that is known of it. */
+export function paperInput(p: Paper): PaperInput {
+  const { name, grain, stiffness, left } = p;
+  return { name, sheet: sheetInput(p.sheet), grain, stiffness, ...(left === undefined ? {} : { left }) };
+}
+
 function setupInput(s: Setup) {
   return { sheet: sheetInput(s.sheet), knobs: s.knobs };
 }
@@ -106,10 +113,8 @@ export const api = {
     ),
   ways: (sheet: SizeInput, want: Want, cut_free: boolean, gsm: number, thickness_mm: number) =>
     read<Ways>(client.POST("/api/v1/sheet-ways", { body: { sheet, want, cut_free, gsm, thickness_mm } })),
-  fit: (id: string, setup: Setup) =>
-    read<Fit>(
-      client.POST("/api/v1/patterns/{id}/fit", { params: { path: { id } }, body: setupInput(setup) }),
-    ),
+  fit: (id: string, sheet: SheetInput, knobs: Record<string, number>) =>
+    read<Fit>(client.POST("/api/v1/patterns/{id}/fit", { params: { path: { id } }, body: { sheet, knobs } })),
   uses: (size: SizeInput, gsm: number, thickness_mm: number) =>
     read<Use[]>(client.POST("/api/v1/sheet-uses", { body: { size, gsm, thickness_mm } })),
   sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
@@ -117,7 +122,8 @@ export const api = {
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),
   patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),
   sizes: () => read<Schemas["SizeView"][]>(client.GET("/api/v1/sizes")),
-  seen: () => read<string[]>(client.GET("/api/v1/seen")),
+  seen: (moves: Pattern["moves"]) =>
+    read<string[]>(client.GET("/api/v1/seen", { params: { query: { moves } } })),
   replay: (id: string, setup: Setup, signal?: AbortSignal) =>
     read<Replay>(
       client.POST("/api/v1/patterns/{id}/replay", {
@@ -159,8 +165,19 @@ export const api = {
   binTrial: (id: number) => read<Build>(client.DELETE("/api/v1/trials/{id}", at(id))),
   restoreTrial: (id: number) => read<Build>(client.POST("/api/v1/trials/{id}/restore", at(id))),
   papers: () => read<Paper[]>(client.GET("/api/v1/papers")),
-  addPaper: (name: string, sheet: SheetInput) =>
-    read<Paper>(client.POST("/api/v1/papers", { body: { name, sheet } })),
+  addPaper: (paper: PaperInput) => read<Paper>(client.POST("/api/v1/papers", { body: paper })),
+  changePaper: (id: number, paper: PaperInput) =>
+    read<Paper>(client.PUT("/api/v1/papers/{id}", { ...at(id), body: paper })),
+  addLeftovers: (
+    of: string,
+    sheet: SheetInput,
+    pieces: Schemas["LeftoverInput"][],
+    cut?: { paper_id: number; used: number },
+  ) => read<Paper[]>(client.POST("/api/v1/leftovers", { body: { of, sheet, pieces, ...cut } })),
+  measurePaper: (size: SizeInput, grams: number, sheets: number, pile_mm: number, pile_sheets: number) =>
+    read<Schemas["PaperMeasures"]>(
+      client.POST("/api/v1/paper-measures", { body: { size, grams, sheets, pile_mm, pile_sheets } }),
+    ),
   binPaper: (id: number) => read(client.DELETE("/api/v1/papers/{id}", at(id))),
   restorePaper: (id: number) => read(client.POST("/api/v1/papers/{id}/restore", at(id))),
   settings: () => read<Settings>(client.GET("/api/v1/settings")),

@@ -7,6 +7,7 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
 import { inUnits, knobValue, length, thickness } from "../units";
+import { GapNote } from "./GapNote";
 import { MatHead } from "./MatHead";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
@@ -30,13 +31,18 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const [layers, setLayers] = useState(false);
   const s = good.steps[step - 1];
   const last = good.steps.length;
+  const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
   const colours = { front: good.sheet.front, back: good.sheet.back };
   const { change, show } = bench;
   const go = useCallback(
     (by: number) => {
       const here = stepInAddress();
       if (here === undefined) return;
-      const to = Math.max(1, here + by);
+      let to = Math.max(1, here + by);
+      // Creases that the sheet brought along are passed over.
+      if (Math.abs(by) === 1) {
+        while (to > 1 && to <= last && made.includes(to)) to += by;
+      }
       if (to <= last) {
         void navigate(`/bench/${build.id}/fold/${to}`);
         return;
@@ -44,7 +50,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
       void api.keepStep(build.id, last).then(show);
       void navigate(`/bench/${build.id}/set`);
     },
-    [navigate, build.id, last, show],
+    [navigate, build.id, last, show, made],
   );
   useShortcuts(
     useMemo(
@@ -88,7 +94,17 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         </p>
         <Impossible ready={ready} unless={atThisStep} />
         <div aria-live="polite">
+          {s.made && (
+            <p className="mb-2 border-2 border-tide p-2 font-semibold">
+              This crease is there already, from getting the sheet. Nothing to fold here.
+            </p>
+          )}
           <StepWords step={s} />
+          {s.cautions.map((c) => (
+            <p key={c.id} className="mt-2 border-2 border-on-mark bg-caution px-2 py-1 text-on-mark">
+              <b>{c.title}.</b> {c.text}
+            </p>
+          ))}
         </div>
       </Slip>
       <Mat>
@@ -151,6 +167,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             <b>It looks right when</b> {inUnits(s.looks, units)}.
           </p>
         )}
+        {s.gap && <GapNote gap={s.gap} colours={colours} />}
         <Knobs ready={ready} only={atThisStep} />
         <MovedDraft ready={ready} />
         <WayOn>

@@ -1,90 +1,228 @@
-import { useNavigate } from "react-router";
-import { useQuery } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
 import { useState } from "react";
-import { api, type SheetInput } from "../api/client";
+import { api, sheetInput, type SheetInput, type Way } from "../api/client";
+import { useKeepLeftovers } from "../papers/leftovers";
+import { inMM, pieceOf, turnedOver, useFit, useOrigin } from "../papers/sheets";
+import { WaySteps } from "../papers/SheetWays";
+import { useWanted } from "../papers/wanted";
+import { Button, Caution, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
+import { GetIt, OtherOffice, Verdict } from "../parts/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
-import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, length, lengthValue, number, thickness } from "../units";
+import { inUnits, length, lengthValue, number, sheetSize, thickness } from "../units";
+import { FaceUp } from "./FaceUp";
 import { MatHead } from "./MatHead";
 import { Mat, MovedDraft, Slip } from "./Slip";
 import type { Ready } from "./useBench";
 
-/** Which sheet the toy is folded from. */
+/** Which sheet the toy is folded from, and how to get it out of the one at hand. */
 export function PaperStretch({ ready }: { ready: Ready }) {
   const { bench, build, good, setup, pattern } = ready;
-  const units = useUnits();
   const navigate = useNavigate();
   const [problem, setProblem] = useState<Error | null>(null);
   const [asked, setAsked] = useState<SheetInput | null>(null);
   const sheet = good.sheet;
-  // Why a sheet was refused, and which would do.
-  const why = useQuery({
-    queryKey: ["replay-input", pattern.id, asked],
-    queryFn: ({ signal }) =>
-      api.replayInput(
-        pattern.id,
-        asked ?? { width: 0, height: 0, unit: "mm", gsm: 0, thickness_mm: 0 },
-        signal,
-      ),
-    enabled: problem !== null && asked !== null,
-    retry: false,
-  });
-  const choose = async (input: SheetInput) => {
+  // The sheet in question: one that was refused, else the one on the mat.
+  const have = asked ?? sheetInput(sheet);
+  const fit = useFit(pattern.id, have, setup.knobs);
+  const take = async (input: SheetInput, knobs = setup.knobs) => {
     setProblem(null);
-    setAsked(input);
     try {
       // The server converts and checks; the answer carries the sheet in mm.
       const view = await api.replayInput(pattern.id, input);
-      const next = { ...setup, sheet: view.sheet };
+      const next = { sheet: view.sheet, knobs };
       bench.show(await api.setDraft(build.id, next));
       bench.tryOut(next);
       void bench.keep(next);
+      setAsked(null);
       void navigate(`/bench/${build.id}/paper`);
     } catch (e) {
+      setAsked(input);
       setProblem(e as Error);
     }
   };
-  const advice = why.data?.advice.find((a) => !a.knob && !a.all);
+  return (
+    <Work
+      key={JSON.stringify([have, fit?.does])}
+      ready={ready}
+      have={have}
+      fit={fit}
+      problem={problem}
+      onTake={(input, knobs) => void take(input, knobs)}
+    />
+  );
+}
+
+function Work({
+  ready,
+  have,
+  fit,
+  problem,
+  onTake,
+}: {
+  ready: Ready;
+  have: SheetInput;
+  fit: ReturnType<typeof useFit>;
+  problem: Error | null;
+  onTake: (sheet: SheetInput, knobs?: Record<string, number>) => void;
+}) {
+  const { bench, build, good, setup, pattern } = ready;
+  const units = useUnits();
+  const sheet = good.sheet;
+  const refused = problem !== null;
+  const [getting, setGetting] = useState(refused);
+  const [left, setLeft] = useState<Way | null>(null);
+  const size = { width: have.width, height: have.height, unit: have.unit };
+  const wanted = useWanted(getting ? size : undefined, have.gsm, have.thickness_mm, fit?.wants[0]?.want);
+  const keepLeftovers = useKeepLeftovers();
+  const origin = useOrigin(sheet);
+  const firstToFold = good.steps.find((s) => !s.made)?.no ?? 1;
+  const way = getting ? wanted.way : origin;
+  const start =
+    getting || !sheet.from
+      ? { w: inMM(have.width, have.unit), h: inMM(have.height, have.unit) }
+      : { w: sheet.from.width_mm, h: sheet.from.height_mm };
+  const name = have.paper || sheetSize(start.w, start.h, "mm");
   return (
     <>
-      <Mat>
+      <Mat className="lg:max-h-none">
         <MatHead ready={ready} />
-        <PaperPicture
-          picture={good.start}
-          colours={{ front: sheet.front, back: sheet.back }}
-          label={`The sheet, ${length(sheet.width_mm, units)} wide and ${length(sheet.height_mm, units)} high`}
-          className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
-        />
-        <p className="mt-2 text-center text-lg">
-          {lengthValue(sheet.width_mm, units)} × {lengthValue(sheet.height_mm, units)} {units}, front side up
-        </p>
+        {way ? (
+          <>
+            <h2 className="mb-2 text-2xl">
+              {way.name}: from {sheetSize(start.w, start.h, units)} to{" "}
+              {sheetSize(way.width_mm, way.height_mm, units)}
+            </h2>
+            <WaySteps way={way} colours={{ front: sheet.front, back: sheet.back }} />
+            {!getting && sheet.made && sheet.made.length > 0 && (
+              <p className="mt-2 font-semibold">The creases that this leaves are not asked for again.</p>
+            )}
+          </>
+        ) : (
+          <>
+            <PaperPicture
+              picture={good.start}
+              colours={{ front: sheet.front, back: sheet.back }}
+              label={`The sheet, ${length(sheet.width_mm, units)} wide and ${length(sheet.height_mm, units)} high`}
+              className="h-[20rem] w-full lg:h-[30rem]"
+            />
+            <p className="mt-2 text-center text-lg">
+              {lengthValue(sheet.width_mm, units)} × {lengthValue(sheet.height_mm, units)} {units},{" "}
+              {sheet.turned ? "back" : "front"} side up
+            </p>
+          </>
+        )}
       </Mat>
       <Slip label="Slip">
         <h2 className="text-2xl">The sheet</h2>
-        <Figure value={number(good.toy?.mass_g ?? 0, 2)} unit="g">
-          {number(sheet.gsm)} g/m² on {length(sheet.width_mm, units)} × {length(sheet.height_mm, units)},{" "}
-          {thickness(sheet.thickness_mm, units)} thick. The toy weighs the same: folding loses no paper.
-        </Figure>
-        {problem && (
-          <Caution title="This sheet will not do">
-            <p>{inUnits(problem.message, units)}</p>
-            {advice && (
-              <p className="mt-1 font-semibold">
-                At this width it works from {length(advice.min, units)} to {length(advice.max, units)} high.
-              </p>
+        {!refused && (
+          <Figure value={fit?.does ? "It does" : "…"} unit={fit?.does ? "as it is" : ""}>
+            {number(sheet.gsm)} g/m², {thickness(sheet.thickness_mm, units)} thick; the toy will weigh{" "}
+            {number(good.toy?.mass_g ?? 0, 2)} g.
+            {fit && fit.least_w_mm > 0 && !fit.small && (
+              <>
+                {" "}
+                Down to about {sheetSize(fit.least_w_mm, fit.least_h_mm, units)} fingers can fold it (rule of
+                thumb).
+              </>
             )}
-            <p className="mt-1 text-sm">The mat still shows the sheet that works.</p>
-          </Caution>
+          </Figure>
         )}
+        {!refused && fit?.does && (
+          <Link
+            to={`/bench/${build.id}/fold/${firstToFold}`}
+            className="title block border-2 border-on-mark bg-buoy px-4 py-3 text-center text-xl text-on-mark"
+          >
+            {origin && !getting ? "The sheet is ready: fold" : "Fold it"} →
+          </Link>
+        )}
+        {refused && !fit && (
+          <Caution title="This sheet will not do">{inUnits(problem.message, units)}</Caution>
+        )}
+        {fit && <Verdict fit={fit} />}
+        {refused && <p className="text-sm">The build keeps the sheet that works until you take another.</p>}
         <MovedDraft ready={ready} />
+        {fit && (
+          <OtherOffice
+            fit={fit}
+            own={pattern.size || sheetSize(pattern.width_mm, pattern.height_mm, units)}
+          />
+        )}
+        {fit && !refused && fit.fixed.length > 0 && (
+          <section aria-labelledby="fixed">
+            <h3 id="fixed" className="text-xl">
+              Fixed lengths
+            </h3>
+            <p className="text-sm text-quiet">
+              This sheet is {number(100 * fit.scale, 1)} % of the pattern's. These lengths do not grow with it
+              by themselves.
+            </p>
+            <ul className="mt-1 list-inside list-disc">
+              {fit.fixed.map((f) => (
+                <li key={f.knob}>
+                  {f.label}: {length(f.now_mm, units)}, scaled {length(f.scaled_mm, units)}
+                </li>
+              ))}
+            </ul>
+            <Button
+              className="mt-2"
+              onClick={() => {
+                const next = {
+                  ...setup,
+                  knobs: {
+                    ...setup.knobs,
+                    ...Object.fromEntries(fit.fixed.map((f) => [f.knob, f.scaled_mm])),
+                  },
+                };
+                bench.tryOut(next);
+                void bench.keep(next);
+              }}
+            >
+              Scale them with the sheet
+            </Button>
+          </section>
+        )}
+        {getting && fit ? (
+          <section aria-labelledby="get-it">
+            <h3 id="get-it" className="mb-2 text-xl">
+              Get a sheet out of this one
+            </h3>
+            <GetIt
+              fit={fit}
+              asked={wanted}
+              action="Take this piece"
+              onTake={(w, want) => onTake(pieceOf(have, w, want))}
+            />
+            {!refused && (
+              <Button className="mt-2" onClick={() => setGetting(false)}>
+                Stay with the sheet as it is
+              </Button>
+            )}
+          </section>
+        ) : (
+          <Button onClick={() => setGetting(true)}>Get another sheet out of this one</Button>
+        )}
+        {way && way.leftovers.length > 0 && (
+          <Button
+            disabled={left === way}
+            onClick={() => {
+              setLeft(way);
+              void keepLeftovers(name, have, way.leftovers);
+            }}
+          >
+            Put what is left over into the drawer
+          </Button>
+        )}
+        {!refused && <FaceUp replay={good} onTurn={() => onTake(sheetInput(turnedOver(sheet)))} />}
+        <h3 className="text-xl">Another paper</h3>
         <SheetForm
           key={build.id}
           first={setup.sheet}
           action="Take this sheet"
+          weight="main"
           problem={problem}
-          onChoose={(s) => void choose(s)}
+          onChoose={(s) => onTake(s)}
         />
       </Slip>
     </>

@@ -4,7 +4,7 @@ import { useShortcuts } from "../keys";
 import { Button, Choice, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { area, length, lengthValue, number, thickness } from "../units";
+import { area, length, lengthValue, number, sheetSize, thickness } from "../units";
 import { MatHead } from "./MatHead";
 import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
@@ -13,7 +13,7 @@ type Look = "round" | "flat" | "layers";
 
 /** The finished toy: last bends, knobs, balance. */
 export function SetStretch({ ready }: { ready: Ready }) {
-  const { build, good, bench } = ready;
+  const { build, good, bench, pattern } = ready;
   const units = useUnits();
   const navigate = useNavigate();
   const [look, setLook] = useState<Look>("round");
@@ -58,7 +58,14 @@ export function SetStretch({ ready }: { ready: Ready }) {
           ]}
           onChange={setLook}
         />
-        {look === "round" && toy.round && toy.behind ? (
+        {look === "round" && toy.round && !toy.behind ? (
+          <PaperPicture
+            picture={toy.round}
+            colours={colours}
+            label="The toy from above"
+            className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+          />
+        ) : look === "round" && toy.round && toy.behind ? (
           <div className="grid min-h-0 grow items-center sm:grid-cols-[3fr_2fr]">
             <PaperPicture
               picture={toy.round}
@@ -92,9 +99,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
               colours={colours}
               showCentre={look !== "layers"}
               layers={look === "layers" ? last.layers : undefined}
-              label={
-                look === "layers" ? `Layer map, up to ${last.max_layers} layers` : "The glider folded flat"
-              }
+              label={look === "layers" ? `Layer map, up to ${last.max_layers} layers` : "The toy folded flat"}
               className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
             />
             <figcaption className="text-center text-sm text-quiet">
@@ -109,25 +114,37 @@ export function SetStretch({ ready }: { ready: Ready }) {
           data-measures=""
         >
           <Measure name="Mass" value={`${number(toy.mass_g, 2)} g`} />
-          <Measure name="Length" value={length(toy.length_mm, units)} />
-          <Measure name="Span" value={length(toy.span_mm, units)} />
-          <Measure name="Wing area" value={area(toy.wing_area_mm2, units)} />
-          <Measure name="Keel depth" value={length(toy.keel_depth_mm, units)} />
-          <Measure name="Balance above keel" value={length(toy.com_up_mm, units)} />
+          {toy.glider ? (
+            <>
+              <Measure name="Length" value={length(toy.length_mm, units)} />
+              <Measure name="Span" value={length(toy.span_mm, units)} />
+              <Measure name="Wing area" value={area(toy.wing_area_mm2, units)} />
+              <Measure name="Keel depth" value={length(toy.keel_depth_mm, units)} />
+              <Measure name="Balance above keel" value={length(toy.com_up_mm, units)} />
+            </>
+          ) : (
+            <Measure name="Folded flat" value={sheetSize(toy.span_mm, toy.length_mm, units)} />
+          )}
           <Measure
             name="Thickest stack"
             value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
           />
-          <Measure name="V of the wings" value={`${number(v)}°`} />
+          {toy.glider && <Measure name="V of the wings" value={`${number(v)}°`} />}
         </dl>
       </Mat>
       <Slip label="Slip" className="max-lg:pb-24">
         <h2 className="text-2xl">Set and balance</h2>
         <Impossible ready={ready} unless={() => true} />
-        <Figure value={lengthValue(toy.com_aft_mm, units)} unit={`${units} behind the nose`}>
-          That is where it balances, {number(toy.com_percent, 0)} % of its length. Computed from every layer,
-          for even paper without thickness.
-        </Figure>
+        {toy.glider ? (
+          <Figure value={lengthValue(toy.com_aft_mm, units)} unit={`${units} behind the nose`}>
+            That is where it balances, {number(toy.com_percent, 0)} % of its length. Computed from every
+            layer, for even paper without thickness.
+          </Figure>
+        ) : (
+          <Figure value={number(toy.mass_g, 2)} unit="g">
+            {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
+          </Figure>
+        )}
         <DraftBox ready={ready} />
         <div>
           <h3 className="text-lg">Knobs</h3>
@@ -150,7 +167,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             disabled={bench.view?.ok === false}
             onClick={() => void navigate(`/bench/${build.id}/try`)}
           >
-            Throw it →
+            {pattern.moves === "fly" ? "Throw it" : "Try it"} →
           </Button>
         </WayOn>
       </Slip>

@@ -53,7 +53,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
     </Link>
   );
   const setName = build.draft ? "draft" : build.tweaks.length > 0 ? `tweak ${build.tweaks.length}` : "set";
-  const toy = good.toy?.round;
+  const toy = good.toy && (good.toy.round ?? good.steps.at(-1)?.after);
   return (
     <nav
       ref={strip}
@@ -74,9 +74,9 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         stop(
           `${base}/fold/${s.no}`,
           stretch === "fold" && step === s.no,
-          build.step >= s.no,
-          `Step ${s.no}`,
-          s.no,
+          build.step >= s.no || s.made,
+          `Step ${s.no}${s.made ? ", its crease is there" : ""}`,
+          s.made ? `${s.no} made` : s.no,
           <PaperPicture thin picture={s.after} colours={colours} label="" className="h-full w-full" />,
         ),
       )}

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, type Problem, type Stats, type Trial, type TrialInput } from "../api/client";
+import { api, type Pattern, type Problem, type Stats, type Trial, type TrialInput } from "../api/client";
 import { Button, Field } from "../parts/controls";
 import { useUnits } from "../settings";
 import { distance, number, parseNumber, type Units } from "../units";
@@ -48,6 +48,7 @@ const inUnit = (m: number, units: Units) => (units === "mm" ? m : m / metresPerF
 
 /** Log a throw, or correct one. Typing a digit anywhere starts with the distance. */
 export function TrialForm({
+  moves,
   conditions,
   stats,
   editing,
@@ -55,6 +56,7 @@ export function TrialForm({
   onSave,
   onCancel,
 }: {
+  moves: Pattern["moves"];
   conditions: TrialInput;
   stats: Stats | undefined;
   editing: Trial | null;
@@ -63,10 +65,12 @@ export function TrialForm({
   onCancel: () => void;
 }) {
   const units = useUnits();
+  // What flies is thrown and paced out; other toys are played with and looked at.
+  const thrown = moves === "fly";
   const [draft, setDraft] = useState(() => draftOf(editing ?? conditions, units));
   const [own, setOwn] = useState<{ field: string; message: string } | null>(null);
   const distanceField = useRef<HTMLDivElement>(null);
-  const seen = useQuery({ queryKey: ["seen"], queryFn: api.seen, staleTime: Infinity });
+  const seen = useQuery({ queryKey: ["seen", moves], queryFn: () => api.seen(moves), staleTime: Infinity });
   const set = (part: Partial<Draft>) => {
     setOwn(null);
     setDraft((d) => ({ ...d, ...part }));
@@ -127,8 +131,12 @@ export function TrialForm({
   const summary = [
     draft.thrower || "nobody named",
     draft.place || "no place",
-    draft.air ? `air ${draft.air}` : "air not noted",
-    draft.height ? `from ${draft.height} ${unitOf(units)}` : "height not noted",
+    ...(thrown
+      ? [
+          draft.air ? `air ${draft.air}` : "air not noted",
+          draft.height ? `from ${draft.height} ${unitOf(units)}` : "height not noted",
+        ]
+      : []),
   ].join(", ");
   return (
     <form
@@ -138,46 +146,52 @@ export function TrialForm({
         void save();
       }}
     >
-      <div ref={distanceField}>
-        <Field
-          label="Distance"
-          inputMode="decimal"
-          unit={unitOf(units)}
-          value={draft.distance}
-          problem={wrong("distance", "distance_m")}
-          hint={editing ? undefined : "Type it and press Enter, or tap one below."}
-          onChange={(e) => set({ distance: e.target.value })}
-        />
-      </div>
-      <div className="flex flex-wrap gap-1.5" role="group" aria-label="Distances near the usual one">
-        {near(stats, units).map((v) => (
-          <button
-            key={v}
-            type="button"
-            className={`${chip} title min-w-12 text-lg`}
-            aria-pressed={parseNumber(draft.distance) === v}
-            onClick={() => set({ distance: String(v) })}
-          >
-            {v}
-          </button>
-        ))}
-      </div>
+      {thrown && (
+        <>
+          <div ref={distanceField}>
+            <Field
+              label="Distance"
+              inputMode="decimal"
+              unit={unitOf(units)}
+              value={draft.distance}
+              problem={wrong("distance", "distance_m")}
+              hint={editing ? undefined : "Type it and press Enter, or tap one below."}
+              onChange={(e) => set({ distance: e.target.value })}
+            />
+          </div>
+          <div className="flex flex-wrap gap-1.5" role="group" aria-label="Distances near the usual one">
+            {near(stats, units).map((v) => (
+              <button
+                key={v}
+                type="button"
+                className={`${chip} title min-w-12 text-lg`}
+                aria-pressed={parseNumber(draft.distance) === v}
+                onClick={() => set({ distance: String(v) })}
+              >
+                {v}
+              </button>
+            ))}
+          </div>
+        </>
+      )}
       <Button type="submit" weight="now" className="title min-h-13 text-xl">
-        {editing ? "Save the throw" : "Log the throw"}
+        {thrown ? (editing ? "Save the throw" : "Log the throw") : editing ? "Save it" : "Log it"}
       </Button>
       {editing && <Button onClick={onCancel}>Leave it as it was</Button>}
-      <div className="flex items-end gap-2">
-        <Field
-          label="Time in the air"
-          className="grow"
-          inputMode="decimal"
-          unit="s"
-          value={draft.time}
-          problem={wrong("time", "time_s")}
-          onChange={(e) => set({ time: e.target.value })}
-        />
-        <Stopwatch onStop={(s) => set({ time: s.toFixed(1) })} />
-      </div>
+      {thrown && (
+        <div className="flex items-end gap-2">
+          <Field
+            label="Time in the air"
+            className="grow"
+            inputMode="decimal"
+            unit="s"
+            value={draft.time}
+            problem={wrong("time", "time_s")}
+            onChange={(e) => set({ time: e.target.value })}
+          />
+          <Stopwatch onStop={(s) => set({ time: s.toFixed(1) })} />
+        </div>
+      )}
       <fieldset>
         <legend className="mb-1 text-sm font-semibold">Seen</legend>
         <div className="flex flex-wrap gap-1.5">
@@ -205,11 +219,11 @@ export function TrialForm({
       />
       <details open={Boolean(problem?.field("throw_height_m") ?? own?.field === "height")}>
         <summary>
-          <span className="font-semibold">Conditions</span>, kept from the throw before: {summary}
+          <span className="font-semibold">Conditions</span>, kept from the time before: {summary}
         </summary>
         <div className="mt-2 grid grid-cols-2 gap-3">
           <Field
-            label="Thrower"
+            label={thrown ? "Thrower" : "Who"}
             value={draft.thrower}
             maxLength={80}
             onChange={(e) => set({ thrower: e.target.value })}
@@ -226,14 +240,16 @@ export function TrialForm({
             maxLength={80}
             onChange={(e) => set({ air: e.target.value })}
           />
-          <Field
-            label="Throw height"
-            inputMode="decimal"
-            unit={unitOf(units)}
-            value={draft.height}
-            problem={wrong("height", "throw_height_m")}
-            onChange={(e) => set({ height: e.target.value })}
-          />
+          {thrown && (
+            <Field
+              label="Throw height"
+              inputMode="decimal"
+              unit={unitOf(units)}
+              value={draft.height}
+              problem={wrong("height", "throw_height_m")}
+              onChange={(e) => set({ height: e.target.value })}
+            />
+          )}
         </div>
       </details>
       {stats && stats.n > 0 && !editing && (

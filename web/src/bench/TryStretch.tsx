@@ -15,7 +15,8 @@ import type { Ready } from "./useBench";
 
 /** Throws: log them, see them by tweak. */
 export function TryStretch({ ready }: { ready: Ready }) {
-  const { build, bench } = ready;
+  const { build, bench, pattern } = ready;
+  const thrown = pattern.moves === "fly";
   const units = useUnits();
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
@@ -39,7 +40,11 @@ export function TryStretch({ ready }: { ready: Ready }) {
     }
   };
   const words = (t: TrialInput) =>
-    t.distance_m !== undefined ? `The throw of ${distance(t.distance_m, units)}` : "The throw";
+    t.distance_m !== undefined
+      ? `The throw of ${distance(t.distance_m, units)}`
+      : thrown
+        ? "The throw"
+        : "The trial";
   const save = async (input: TrialInput): Promise<boolean> => {
     setProblem(null);
     try {
@@ -73,10 +78,12 @@ export function TryStretch({ ready }: { ready: Ready }) {
         <MatHead ready={ready} />
         {build.trials === 0 ? (
           <p className="max-w-prose text-lg">
-            No throws yet. Throw it, pace out how far it went, and log the distance.
+            {thrown
+              ? "No throws yet. Throw it, pace out how far it went, and log the distance."
+              : "Not tried yet. Play with it, and log what you saw."}
           </p>
         ) : (
-          <ThrowChart tweaks={build.tweaks} chosen={tweak?.no ?? 0} />
+          thrown && <ThrowChart tweaks={build.tweaks} chosen={tweak?.no ?? 0} />
         )}
         {build.tweaks.length > 0 && (
           <Tweaks ready={ready} chosen={tweak?.no ?? 0} onChoose={(no) => setSearch({ tweak: String(no) })} />
@@ -99,11 +106,14 @@ export function TryStretch({ ready }: { ready: Ready }) {
             </Figure>
           </div>
         )}
-        <h2 className="text-2xl">{editing ? "Correct a throw" : `How far did it go?`}</h2>
+        <h2 className="text-2xl">
+          {editing ? "Correct what was logged" : thrown ? "How far did it go?" : "What did it do?"}
+        </h2>
         {!editing && build.draft && <DraftBox ready={ready} />}
         {general && <Caution title="Not logged">{general.message}</Caution>}
         <TrialForm
           key={editing?.id ?? "new"}
+          moves={pattern.moves}
           conditions={build.conditions}
           stats={latest?.distance}
           editing={editing}
@@ -229,7 +239,7 @@ function Throws({
   return (
     <div className="mt-5 overflow-x-auto">
       <table className="w-full text-left">
-        <caption className="title mb-1 text-left text-lg">Throws at tweak {tweak.no}, newest first</caption>
+        <caption className="title mb-1 text-left text-lg">Trials at tweak {tweak.no}, newest first</caption>
         <thead className="text-sm text-quiet">
           <tr>
             <th scope="col" className="max-sm:hidden">

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { toast } from "sonner";
-import { api, Problem, type Build, type Knob, type Replay, type Setup } from "../api/client";
+import { api, Problem, type Build, type Pattern, type Replay, type Setup } from "../api/client";
 
 export type Stretch = "paper" | "fold" | "set" | "try";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try"];
@@ -99,7 +99,7 @@ export type BenchState = ReturnType<typeof useBench>;
 export interface Ready {
   bench: BenchState;
   build: Build;
-  pattern: { id: string; title: string; steps: number; knobs: Knob[] };
+  pattern: Pattern;
   setup: Setup;
   good: Replay;
 }

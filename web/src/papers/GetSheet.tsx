@@ -12,7 +12,7 @@ export function GetSheet() {
   const [entered, setSize] = useState(() => typed(210, 297, units));
   const size = toldIn(entered, units);
   const asked = useWanted(sizeInput(size), 80, 0.1);
-  const way = asked.ways?.ways[asked.chosen] ?? asked.ways?.ways[0];
+  const { way } = asked;
   return (
     <div className="grid gap-8 lg:grid-cols-[26rem_1fr]">
       <div className="space-y-5">

@@ -158,12 +158,20 @@ export function WayList({ asked }: { asked: Asked }) {
 }
 
 /** A way step by step, with what comes out of it. */
-export function WaySteps({ way, colours }: { way: Way; colours: { front: string; back: string } }) {
+export function WaySteps({
+  way,
+  colours,
+  narrow,
+}: {
+  way: Way;
+  colours: { front: string; back: string };
+  narrow?: boolean;
+}) {
   const units = useUnits();
   return (
     <div>
       {way.turned && <p className="mb-2">Lay the sheet upright first, its short edge towards you.</p>}
-      <ol className="grid gap-4 sm:grid-cols-2 xl:grid-cols-3">
+      <ol className={`grid gap-4 ${narrow ? "" : "sm:grid-cols-2 xl:grid-cols-3"}`}>
         {way.steps.map((s, i) => (
           <li key={i} className="border border-line bg-panel p-3">
             <PaperPicture

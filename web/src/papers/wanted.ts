@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, type SizeInput, type Want, type Ways } from "../api/client";
+import { api, Problem, type SizeInput, type Want, type Way, type Ways } from "../api/client";
 import { useUnits } from "../settings";
 import { parseLength, parseNumber } from "../units";
 import { typedLength } from "./typedSize";
@@ -36,7 +36,9 @@ export function useWanted(
   take: (w: Want) => void;
   cutFree: boolean;
   setCutFree: (v: boolean) => void;
+  want: Want | undefined;
   ways: Ways | undefined;
+  way: Way | undefined;
   problem: string;
   chosen: number;
   choose: (i: number) => void;
@@ -65,6 +67,7 @@ export function useWanted(
     retry: false,
   });
   const refused = found.error instanceof Problem ? found.error.message : "";
+  const ways = typeof want === "string" || refused ? undefined : found.data;
   return {
     wanted,
     set: (part) => {
@@ -77,7 +80,9 @@ export function useWanted(
     },
     cutFree,
     setCutFree,
-    ways: typeof want === "string" || refused ? undefined : found.data,
+    want: typeof want === "string" ? undefined : want,
+    ways,
+    way: ways?.ways[chosen] ?? ways?.ways[0],
     problem: typeof want === "string" ? want : refused,
     chosen,
     choose,
@@ -126,9 +131,8 @@ function asWant(w: Wanted, units: "mm" | "in"): Want | string {
         ([edge, text]) => [`${edge}_mm`, text.trim() === "" ? 0 : length(text), text] as const,
       );
       const wrong = m.find(([, v]) => v === undefined);
-      return wrong
-        ? no(wrong[2])
-        : ({ kind: "margin", ...Object.fromEntries(m.map(([k, v]) => [k, v])) } as Want);
+      if (wrong) return no(wrong[2]);
+      return { kind: "margin", ...Object.fromEntries(m.map(([k, v]) => [k, v ?? 0])) };
     }
     default:
       return { kind: w.kind };

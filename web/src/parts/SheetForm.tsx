@@ -5,6 +5,7 @@ import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
 import { number, parseNumber, sheetSize, type Units } from "../units";
 import { Button, Choice, Field } from "./controls";
+import { Colour, Faces } from "./Faces";
 
 interface Draft {
   width: string;
@@ -59,11 +60,13 @@ export function SheetForm({
   first,
   action,
   problem,
+  weight = "now",
   children,
   onChoose,
 }: {
   first: SheetSpec;
   action: string;
+  weight?: "now" | "main";
   children?: ReactNode;
   problem: Error | null;
   onChoose: (sheet: SheetInput) => void;
@@ -95,7 +98,7 @@ export function SheetForm({
     }
     try {
       setKeeping(null);
-      await api.addPaper(draft.paper, input);
+      await api.addPaper({ name: draft.paper, sheet: input });
       await refresh();
     } catch (e) {
       setKeeping(e as Problem);
@@ -246,33 +249,10 @@ export function SheetForm({
       </details>
       {children}
       <div className="sticky bottom-0 -mx-5 -mb-5 border-t border-line bg-panel p-5 py-3">
-        <Button type="submit" weight="now" className="title w-full text-xl">
+        <Button type="submit" weight={weight} className="title w-full text-xl">
           {action}
         </Button>
       </div>
     </form>
-  );
-}
-
-function Colour({ label, value, onChange }: { label: string; value: string; onChange: (v: string) => void }) {
-  return (
-    <label className="flex items-center gap-2">
-      <input
-        type="color"
-        className="size-11 border-2 border-ink"
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-      />
-      {label}
-    </label>
-  );
-}
-
-function Faces({ front, back }: { front: string; back: string }) {
-  return (
-    <svg viewBox="0 0 20 14" className="mr-1 inline h-3.5 w-5" aria-hidden="true">
-      <path d="M.5.5h19v13H.5z" fill={front} stroke="#10302f" />
-      <path d="M19.5.5v13L9 13.5z" fill={back} stroke="#10302f" />
-    </svg>
   );
 }

@@ -145,7 +145,7 @@ export function Choice<T extends string>({
         {options.map((o) => (
           <label
             key={o.value}
-            className="-ml-0.5 flex min-h-11 cursor-pointer items-center gap-2 border-2 border-ink bg-panel px-3 first:ml-0 has-checked:bg-ink has-checked:text-panel has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-tide"
+            className="-mr-0.5 -mb-0.5 flex min-h-11 cursor-pointer items-center gap-2 border-2 border-ink bg-panel px-3 has-checked:bg-ink has-checked:text-panel has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-tide"
           >
             <input
               type="radio"

@@ -1,11 +1,13 @@
 import { NavLink, useParams } from "react-router";
 import { CutPlanner } from "../papers/CutPlanner";
 import { Divider } from "../papers/Divider";
+import { Drawer } from "../papers/Drawer";
 import { GetSheet } from "../papers/GetSheet";
 import { SheetFacts } from "../papers/SheetFacts";
 
 const tools = [
-  { id: "", label: "Sizes" },
+  { id: "", label: "Drawer" },
+  { id: "sizes", label: "Sizes" },
   { id: "get", label: "Get a sheet" },
   { id: "divide", label: "Divide by folding" },
   { id: "cut", label: "Cut pieces" },
@@ -24,24 +26,29 @@ export function Papers() {
             to={t.id ? `/papers/${t.id}` : "/papers"}
             end
             className={({ isActive }) =>
-              `-ml-0.5 flex min-h-11 items-center border-2 border-ink px-3 first:ml-0 ${isActive ? "bg-ink text-panel" : "bg-panel"}`
+              `-mr-0.5 -mb-0.5 flex min-h-11 items-center border-2 border-ink px-3 ${isActive ? "bg-ink text-panel" : "bg-panel"}`
             }
           >
             {t.label}
           </NavLink>
         ))}
       </nav>
-      <div className="mt-6">
-        {tool === "divide" ? (
-          <Divider />
-        ) : tool === "cut" ? (
-          <CutPlanner />
-        ) : tool === "get" ? (
-          <GetSheet />
-        ) : (
-          <SheetFacts />
-        )}
-      </div>
+      <div className="mt-6">{show(tool)}</div>
     </main>
   );
+}
+
+function show(tool: string) {
+  switch (tool) {
+    case "sizes":
+      return <SheetFacts />;
+    case "get":
+      return <GetSheet />;
+    case "divide":
+      return <Divider />;
+    case "cut":
+      return <CutPlanner />;
+    default:
+      return <Drawer />;
+  }
 }

@@ -2,9 +2,13 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Problem, type SheetInput } from "../api/client";
+import { pieceOf, useFit } from "../papers/sheets";
+import { WaySteps } from "../papers/SheetWays";
+import { useWanted } from "../papers/wanted";
 import { Caution, Field } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { ordinary, plainFaces } from "../paper";
+import { GetIt, Verdict } from "../parts/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
 import { inUnits, length, number } from "../units";
@@ -19,20 +23,22 @@ export function Start() {
   const p = patterns.data?.find((x) => x.id === pattern);
   const create = useMutation({
     mutationFn: (sheet: SheetInput) => api.createBuild(pattern, sheet, name),
-    onSuccess: (b) => navigate(`/bench/${b.id}/fold/1`),
+    // A sheet that must be made first is made first.
+    onSuccess: (b) => navigate(`/bench/${b.id}/${b.setup.sheet.way ? "paper" : "fold/1"}`),
   });
-  // When the pattern cannot be folded on the sheet, the replay tells what would do.
-  const why = useQuery({
-    queryKey: ["replay-input", pattern, create.variables],
-    queryFn: ({ signal }) =>
-      api.replayInput(
-        pattern,
-        create.variables ?? { width: 0, height: 0, unit: "mm", gsm: 0, thickness_mm: 0 },
-        signal,
-      ),
-    enabled: create.error instanceof Problem && create.error.field("sheet") !== undefined,
-    retry: false,
-  });
+  // When the pattern cannot be folded on the sheet, there may be a way to one that does.
+  const refused =
+    create.error instanceof Problem && create.error.field("sheet") !== undefined
+      ? create.variables
+      : undefined;
+  const fit = useFit(pattern, refused, noKnobs);
+  const lacking = refused && fit && !fit.does ? fit : undefined;
+  const asked = useWanted(
+    lacking && refused ? { width: refused.width, height: refused.height, unit: refused.unit } : undefined,
+    refused?.gsm ?? 0,
+    refused?.thickness_mm ?? 0,
+    lacking?.wants[0]?.want,
+  );
   if (patterns.data && !p) {
     return (
       <main id="main" className="p-8">
@@ -44,7 +50,6 @@ export function Start() {
     );
   }
   if (!p) return <main id="main" />;
-  const advice = why.data?.advice[0];
   return (
     <main
       id="main"
@@ -55,18 +60,26 @@ export function Start() {
         <p className="mt-1 text-lg">
           {p.good}. {p.steps} steps, about {p.minutes} minutes, {p.thickest} layers at the thickest.
         </p>
-        {p.picture && (
-          <PaperPicture
-            picture={p.picture}
-            colours={plainFaces}
-            label={`${p.title}, finished`}
-            className="mt-4 h-[12rem] w-full lg:h-[30rem]"
-          />
+        {lacking && asked.way ? (
+          <div className="mt-4">
+            <WaySteps way={asked.way} colours={plainFaces} />
+          </div>
+        ) : (
+          p.picture && (
+            <PaperPicture
+              picture={p.picture}
+              colours={plainFaces}
+              label={`${p.title}, finished`}
+              className="mt-4 h-[12rem] w-full lg:h-[30rem]"
+            />
+          )
         )}
         <p className="mt-2 text-quiet">
           Made for {p.size || "a sheet"} of {length(p.width_mm, units)} by {length(p.height_mm, units)}
           {p.max_ratio > 0 &&
-            `; works on sheets ${number(p.min_ratio, 2)} to ${number(p.max_ratio, 2)} times as high as wide`}
+            (p.max_ratio - p.min_ratio < 0.01
+              ? `; works on squares only`
+              : `; works on sheets ${number(p.min_ratio, 2)} to ${number(p.max_ratio, 2)} times as high as wide`)}
           .
         </p>
       </section>
@@ -74,21 +87,28 @@ export function Start() {
         <h2 id="sheet" className="mb-3 text-2xl">
           Which sheet do you have?
         </h2>
-        {create.error && (
+        {create.error && !refused && (
           <div className="mb-4">
-            <Caution title="This sheet will not do">
-              <p>{inUnits(create.error.message, units)}</p>
-              {advice && !advice.knob && !advice.all && (
-                <p className="mt-1 font-semibold">
-                  At this width it works from {length(advice.min, units)} to {length(advice.max, units)} high.
-                </p>
-              )}
-            </Caution>
+            <Caution title="This sheet will not do">{inUnits(create.error.message, units)}</Caution>
+          </div>
+        )}
+        {refused && lacking && (
+          <div className="mb-6 space-y-3">
+            <Verdict fit={lacking} />
+            <h3 className="text-xl">Get the sheet out of this one</h3>
+            <GetIt
+              fit={lacking}
+              asked={asked}
+              action="Take this piece and begin"
+              onTake={(way, want) => create.mutate(pieceOf(refused, way, want))}
+            />
+            <h3 className="pt-2 text-xl">Or take another</h3>
           </div>
         )}
         <SheetForm
           first={{ ...ordinary, width_mm: p.width_mm, height_mm: p.height_mm }}
           action="Begin folding"
+          weight={lacking ? "main" : "now"}
           problem={create.error}
           onChoose={(sheet) => create.mutate(sheet)}
         >
@@ -104,3 +124,5 @@ export function Start() {
     </main>
   );
 }
+
+const noKnobs = {};

@@ -1,0 +1,45 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { toast } from "sonner";
+import { api, type SheetInput } from "../api/client";
+
+export interface Piece {
+  width_mm: number;
+  height_mm: number;
+}
+
+/** So many of each size, the sizes told once. */
+function counted(pieces: Piece[]) {
+  const all = new Map<string, Piece & { count: number }>();
+  for (const p of pieces) {
+    const key = `${p.width_mm.toFixed(2)} ${p.height_mm.toFixed(2)}`;
+    const same = all.get(key);
+    if (same) same.count += 1;
+    else all.set(key, { width_mm: p.width_mm, height_mm: p.height_mm, count: 1 });
+  }
+  return [...all.values()];
+}
+
+/** Puts what was cut off into the drawer, and says so. */
+export function useKeepLeftovers() {
+  const queries = useQueryClient();
+  return async (
+    of: string,
+    sheet: SheetInput,
+    pieces: Piece[],
+    cut?: { paper_id: number; used: number },
+  ): Promise<boolean> => {
+    try {
+      await api.addLeftovers(of, sheet, counted(pieces), cut);
+      await queries.invalidateQueries({ queryKey: ["papers"] });
+      toast(
+        pieces.length === 1
+          ? "The leftover is in the drawer"
+          : `${pieces.length} leftovers are in the drawer`,
+      );
+      return true;
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : "They could not be kept.");
+      return false;
+    }
+  };
+}
