@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/d
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: build demo serve test check unit browser race fuzz bench words screenshots tools chromium clean
+.PHONY: build demo serve test check unit browser race fuzz bench words screenshots tools chromium poppler clean
 
 build: bin/tussock
 
@@ -25,7 +25,7 @@ serve: tools bin/tussock
 
 # The whole check: vet, lint, types, unit and browser tests. Ends with go test's
 # own summary.
-test: tools check chromium
+test: tools check chromium poppler
 	go test -count=1 ./...
 
 check: web/dist/index.html
@@ -35,10 +35,10 @@ check: web/dist/index.html
 	$(NPM) run --silent check
 	$(NPM) run --silent lint
 
-unit: web/dist/index.html
+unit: poppler web/dist/index.html
 	go test $$(go list ./... | grep -v /e2e)
 
-browser: tools chromium web/dist/index.html
+browser: tools chromium poppler web/dist/index.html
 	go test -count=1 ./internal/e2e
 
 race: web/dist/index.html
@@ -49,7 +49,7 @@ fuzz:
 	go test ./internal/exchange -run '^$$' -fuzz FuzzReadFOLD -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s
 	go test ./internal/exchange -run '^$$' -fuzz FuzzReadBundle -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s
 
-bench: tools chromium web/dist/index.html
+bench: tools chromium poppler web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./internal/...
 	go test -count=1 -run 'TestSpeed' -v ./internal/e2e ./cmd/tussock | grep -E 'ms|kB|ok|FAIL'
 
@@ -92,6 +92,13 @@ chromium:
 		echo "Installing Chromium"; \
 		apt-get -o DPkg::Lock::Timeout=300 update -qq; \
 		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq --no-install-recommends chromium >/dev/null; }
+
+# Prints are rendered and measured.
+poppler:
+	@command -v pdftoppm >/dev/null || { \
+		echo "Installing poppler-utils"; \
+		apt-get -o DPkg::Lock::Timeout=300 update -qq; \
+		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq --no-install-recommends poppler-utils >/dev/null; }
 
 clean:
 	rm -rf bin openapi.yaml .stamp-openapi web/node_modules web/src/api/schema.d.ts

@@ -8,6 +8,7 @@ ignore (
 )
 
 require (
+	codeberg.org/go-pdf/fpdf v0.12.0
 	github.com/chromedp/cdproto v0.159.2
 	github.com/chromedp/chromedp v0.23.0
 	github.com/danielgtaylor/huma/v2 v2.37.2

@@ -26,7 +26,11 @@ func (p *Pattern) Use(piece sheet.Sheet, layers func(Done) int) (best Use, ok bo
 			a, b = b, a
 		}
 		fit := sheet.SameRatio(a, b, p.WidthMM*1e3, p.HeightMM*1e3)
-		for _, size := range [][2]float64{{a, b}, {fit.WidthMM, fit.HeightMM}} {
+		sizes := [][2]float64{{a, b}, {fit.WidthMM, fit.HeightMM}}
+		if p.MinRatio > 0 { // as much of the piece as its proportions allow
+			sizes = append(sizes, [2]float64{math.Min(a, b/p.MinRatio), math.Min(b, a*p.MaxRatio)})
+		}
+		for _, size := range sizes {
 			q := size[1] / size[0]
 			if p.MinRatio > 0 && (q < p.MinRatio-1e-9 || q > p.MaxRatio+1e-9) || p.MinRatio == 0 && math.Abs(q-own) > 1e-9 {
 				continue

@@ -89,6 +89,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.paperRoutes(api)
 	s.waysRoutes(api)
 	s.fitRoutes(api)
+	s.printRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)

@@ -7,6 +7,7 @@ import { WaySteps } from "../papers/SheetWays";
 import { useWanted } from "../papers/wanted";
 import { Button, Caution, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
+import { PrintLinks } from "../parts/PrintLinks";
 import { GetIt, OtherOffice, Verdict } from "../parts/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
@@ -215,6 +216,7 @@ function Work({
           </Button>
         )}
         {!refused && <FaceUp replay={good} onTurn={() => onTake(sheetInput(turnedOver(sheet)))} />}
+        {!refused && <PrintLinks build={build.id} />}
         <h3 className="text-xl">Another paper</h3>
         <SheetForm
           key={build.id}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { plainFaces } from "../paper";
+import { PrintLinks } from "../parts/PrintLinks";
 import { useUnits } from "../settings";
 import { SizeFields } from "./SizeFields";
 import { WantFields, WayList, WaySteps } from "./SheetWays";
@@ -11,7 +12,8 @@ export function GetSheet() {
   const units = useUnits();
   const [entered, setSize] = useState(() => typed(210, 297, units));
   const size = toldIn(entered, units);
-  const asked = useWanted(sizeInput(size), 80, 0.1);
+  const have = sizeInput(size);
+  const asked = useWanted(have, 80, 0.1);
   const { way } = asked;
   return (
     <div className="grid gap-8 lg:grid-cols-[26rem_1fr]">
@@ -20,7 +22,14 @@ export function GetSheet() {
         <WantFields asked={asked} />
         <WayList asked={asked} />
       </div>
-      <div>{way && <WaySteps way={way} colours={plainFaces} />}</div>
+      <div className="space-y-6">
+        {way && <WaySteps way={way} colours={plainFaces} />}
+        {asked.want?.kind === "ngon" && asked.ways?.largest_mm && have ? (
+          <PrintLinks outline={{ width: have.width, height: have.height, n: asked.want.n ?? 0 }} />
+        ) : (
+          way && <PrintLinks outline={{ width: way.width_mm, height: way.height_mm }} />
+        )}
+      </div>
     </div>
   );
 }

@@ -1,0 +1,275 @@
+package prints
+
+import (
+	"fmt"
+	"math"
+
+	"tussock/internal/fold"
+	"tussock/internal/geom"
+	"tussock/internal/sheet"
+)
+
+// Page is the paper in the printer, upright.
+type Page struct {
+	Name              string
+	WidthMM, HeightMM float64
+}
+
+// Pages are those that printers hold.
+var Pages = []Page{{"A4", 210, 297}, {"Letter", 8.5 * sheet.MMPerInch, 11 * sheet.MMPerInch}}
+
+// FindPage looks a page up by its name in small letters.
+func FindPage(name string) (Page, bool) {
+	for _, p := range Pages {
+		if map[string]string{"A4": "a4", "Letter": "letter"}[p.Name] == name {
+			return p, true
+		}
+	}
+	return Page{}, false
+}
+
+// Kind is how a line is drawn.
+type Kind string
+
+// The kinds of lines.
+const (
+	Cut      Kind = "cut"
+	Valley   Kind = "valley"
+	Mountain Kind = "mountain"
+	Crease   Kind = "crease" // folded and opened
+	Seam     Kind = "seam"   // where two pages are joined
+	Mark     Kind = "mark"   // ticks, crosses and signs
+)
+
+// Guide is a fold on the sheet, as it is seen from the front.
+type Guide struct {
+	geom.Segment
+	Kind Kind
+}
+
+// Order is what is to be printed.
+type Order struct {
+	Title       string
+	Outline     geom.Polygon // its box at the origin
+	Guides      []Guide
+	Front, Back bool   // faces that carry guides; the outline is on the front, or on the back when that is alone
+	Down        string // the face that lies down at the start: "front", "back", or "" for no mark
+	Inches      bool
+	Page        Page
+}
+
+// Stroke is a straight line on a leaf.
+type Stroke struct {
+	Kind Kind
+	A, B geom.Vec
+}
+
+// Word is a text on a leaf; At is its left end, or its middle when Centred.
+type Word struct {
+	At      geom.Vec
+	SizeMM  float64
+	Text    string
+	Centred bool
+}
+
+// Leaf is one side of one page.
+type Leaf struct {
+	Page    Page
+	Back    bool
+	Strokes []Stroke
+	Words   []Word
+}
+
+const (
+	marginMM  = 8.0  // that printers leave white
+	footMM    = 24.0 // for the ruler, the check length and the words
+	overlapMM = 12.0 // of neighbouring pages
+	// MaxLeaves bounds the pages of one print.
+	MaxLeaves = 60
+)
+
+// Guides are the folds of a state, on its sheet.
+func Guides(s *fold.State) []Guide {
+	var out []Guide
+	for _, h := range s.H {
+		if h.Kind != fold.Crease {
+			continue
+		}
+		kind := map[fold.Assignment]Kind{fold.Valley: Valley, fold.Mountain: Mountain, fold.Flat: Crease}[s.Assigned(h)]
+		out = append(out, Guide{geom.Segment{A: h.P, B: h.Q}, kind})
+	}
+	return out
+}
+
+// Lay lays an order out. Errors are *sheet.FieldError.
+func Lay(o Order) ([]Leaf, error) {
+	box := geom.EmptyBox().Grow(o.Outline...)
+	if len(o.Outline) < 3 || !(box.Width() > 0 && box.Height() > 0) {
+		return nil, &sheet.FieldError{Field: "outline", Value: "empty", Want: "a sheet with an area"}
+	}
+	if !o.Front && !o.Back {
+		o.Front = true
+	}
+	if o.sameAsPage(box) {
+		return o.onItself(box), nil
+	}
+	grid := o.grid(box)
+	if n := grid.cols * grid.rows; n > MaxLeaves {
+		return nil, &sheet.FieldError{Field: "sheet", Value: fmt.Sprintf("%s × %s mm", sheet.Number(box.Width()), sheet.Number(box.Height())),
+			Want: fmt.Sprintf("small enough for %d pages; it would take %d", MaxLeaves, n)}
+	}
+	var out []Leaf
+	for r := range grid.rows {
+		for c := range grid.cols {
+			for _, back := range []bool{false, true} {
+				if back && o.Back || !back && o.Front {
+					out = append(out, grid.leaf(c, r, back))
+				}
+			}
+		}
+	}
+	return out, nil
+}
+
+// sameAsPage tells whether the sheet to fold is the printer's page itself.
+func (o Order) sameAsPage(b geom.Box) bool {
+	return len(o.Outline) == 4 && math.Abs(b.Width()-o.Page.WidthMM) < 0.6 && math.Abs(b.Height()-o.Page.HeightMM) < 0.6
+}
+
+// onItself prints guides on the very sheet that is folded, and the check length on a
+// page of its own.
+func (o Order) onItself(b geom.Box) []Leaf {
+	var out []Leaf
+	for _, back := range []bool{false, true} {
+		if back && !o.Back || !back && !o.Front {
+			continue
+		}
+		l := Leaf{Page: o.Page, Back: back}
+		place := placing{o.Page.HeightMM, 0, 0, back, o.Page.WidthMM}
+		window := geom.Box{MinX: 4, MinY: 4, MaxX: b.Width() - 4, MaxY: b.Height() - 4}
+		l.guides(o.Guides, window, place)
+		l.crosses(o.Page)
+		if o.Down != "" && back == (o.Down == "back") {
+			l.down(geom.Vec{X: o.Page.WidthMM / 2, Y: o.Page.HeightMM / 2})
+		}
+		out = append(out, l)
+	}
+	check := Leaf{Page: o.Page}
+	check.foot(o, "The check: the pages before are the sheets to fold, with their guide lines")
+	return append(out, check)
+}
+
+// placing brings the sheet onto a leaf: y turned over, the back mirrored.
+type placing struct {
+	bottom float64 // of the page, where y = 0 of the sheet lies when dy is 0
+	dx, dy float64
+	back   bool
+	wide   float64 // of the page
+}
+
+func (p placing) at(v geom.Vec) geom.Vec {
+	q := geom.Vec{X: v.X + p.dx, Y: p.bottom - (v.Y + p.dy)}
+	if p.back {
+		q.X = p.wide - q.X
+	}
+	return q
+}
+
+// grid divides a sheet over pages.
+type grid struct {
+	o            Order
+	page         Page // upright or lying
+	cols, rows   int
+	tileW, tileH float64 // what a page shows
+	box          geom.Box
+}
+
+// grid takes the fewest pages, upright or lying.
+func (o Order) grid(b geom.Box) grid {
+	count := func(size, tile float64) int {
+		if size <= tile {
+			return 1
+		}
+		return int(math.Ceil((size - overlapMM) / (tile - overlapMM)))
+	}
+	var best grid
+	for _, lying := range []bool{false, true} {
+		p := o.Page
+		if lying {
+			p.WidthMM, p.HeightMM = p.HeightMM, p.WidthMM
+		}
+		g := grid{o: o, page: p, tileW: p.WidthMM - 2*marginMM, tileH: p.HeightMM - 2*marginMM - footMM, box: b}
+		g.cols, g.rows = count(b.Width(), g.tileW), count(b.Height(), g.tileH)
+		if best.cols == 0 || g.cols*g.rows < best.cols*best.rows {
+			best = g
+		}
+	}
+	return best
+}
+
+// leaf is the page at a column from the left and a row from below.
+func (g grid) leaf(c, r int, back bool) Leaf {
+	l := Leaf{Page: g.page, Back: back}
+	x0, y0 := float64(c)*(g.tileW-overlapMM), float64(r)*(g.tileH-overlapMM)
+	window := geom.Box{MinX: x0, MinY: y0, MaxX: x0 + g.tileW, MaxY: y0 + g.tileH}
+	place := placing{g.page.HeightMM - marginMM - footMM, marginMM - x0, -y0, back, g.page.WidthMM}
+	for i, a := range g.o.Outline {
+		l.clipped(Cut, geom.Segment{A: a, B: g.o.Outline[(i+1)%len(g.o.Outline)]}, window, place)
+	}
+	l.guides(g.o.Guides, window, place)
+	l.crosses(g.page)
+	if g.o.Down != "" && back == (g.o.Down == "back") && (g.o.Front && g.o.Back || c == 0 && r == 0) {
+		mid := geom.Vec{X: (math.Max(window.MinX, 0) + math.Min(window.MaxX, g.box.Width())) / 2, Y: (math.Max(window.MinY, 0) + math.Min(window.MaxY, g.box.Height())) / 2}
+		l.down(place.at(mid))
+	}
+	g.seams(&l, c, r, place)
+	name := g.o.Title
+	if g.cols*g.rows > 1 {
+		name = fmt.Sprintf("%s: page %d of %d, column %d from the left, row %d from below. Cut one page at the seam and lay equal signs on one another", name, r*g.cols+c+1, g.cols*g.rows, c+1, r+1)
+	}
+	if back {
+		name += ". BACK: print it on the same page, turned over its long edge"
+		if g.page.WidthMM > g.page.HeightMM {
+			name = name[:len(name)-len("turned over its long edge")] + "turned over its short edge"
+		}
+	}
+	l.foot(g.o, name)
+	return l
+}
+
+// seams are the lines in the middle of the overlaps, with signs on them that both
+// pages carry.
+func (g grid) seams(l *Leaf, c, r int, place placing) {
+	seam := func(upright bool, k int, name string) {
+		at := float64(k)*(g.tileW-overlapMM) + overlapMM/2
+		lo, hi := float64(r)*(g.tileH-overlapMM), float64(r)*(g.tileH-overlapMM)+g.tileH
+		if !upright {
+			at = float64(k)*(g.tileH-overlapMM) + overlapMM/2
+			lo, hi = float64(c)*(g.tileW-overlapMM), float64(c)*(g.tileW-overlapMM)+g.tileW
+		}
+		point := func(t float64) geom.Vec {
+			if upright {
+				return geom.Vec{X: at, Y: t}
+			}
+			return geom.Vec{X: t, Y: at}
+		}
+		l.Strokes = append(l.Strokes, Stroke{Seam, place.at(point(lo)), place.at(point(hi))})
+		for i, part := range []float64{0.25, 0.75} {
+			m := place.at(point(lo + (hi-lo)*part))
+			l.diamond(m, 3)
+			l.Words = append(l.Words, Word{geom.Vec{X: m.X, Y: m.Y + 1}, 2.4, fmt.Sprintf("%s%d", name, i+1), true})
+		}
+	}
+	if c > 0 {
+		seam(true, c, fmt.Sprintf("%c%d", 'A'+c-1, r+1))
+	}
+	if c < g.cols-1 {
+		seam(true, c+1, fmt.Sprintf("%c%d", 'A'+c, r+1))
+	}
+	if r > 0 {
+		seam(false, r, fmt.Sprintf("%c%d", 'a'+r-1, c+1))
+	}
+	if r < g.rows-1 {
+		seam(false, r+1, fmt.Sprintf("%c%d", 'a'+r, c+1))
+	}
+}

@@ -1,0 +1,140 @@
+package prints
+
+import (
+	"fmt"
+
+	"tussock/internal/geom"
+	"tussock/internal/sheet"
+)
+
+// CheckMM and CheckIn are the lengths of the line that a printer is checked by.
+const (
+	CheckMM = 100.0
+	CheckIn = 4.0
+)
+
+// clipped adds the part of a line of the sheet that a page shows.
+func (l *Leaf) clipped(k Kind, s geom.Segment, w geom.Box, p placing) {
+	window := geom.Polygon{{X: w.MinX, Y: w.MinY}, {X: w.MaxX, Y: w.MinY}, {X: w.MaxX, Y: w.MaxY}, {X: w.MinX, Y: w.MaxY}}
+	line, ok := geom.LineThrough(s.A, s.B)
+	if !ok {
+		return
+	}
+	in, ok := window.ClipLine(line)
+	if !ok {
+		return
+	}
+	d := s.B.Sub(s.A).Unit()
+	t := func(v geom.Vec) float64 { return d.Dot(v.Sub(s.A)) }
+	lo, hi := max(0, min(t(in.A), t(in.B))), min(s.Len(), max(t(in.A), t(in.B)))
+	if hi-lo > geom.OnPaper {
+		l.Strokes = append(l.Strokes, Stroke{k, p.at(s.A.Add(d.Scale(lo))), p.at(s.A.Add(d.Scale(hi)))})
+	}
+}
+
+// guides adds the folds. A valley of the front is a mountain of the back.
+func (l *Leaf) guides(all []Guide, w geom.Box, p placing) {
+	for _, g := range all {
+		k := g.Kind
+		if p.back && k == Valley {
+			k = Mountain
+		} else if p.back && k == Mountain {
+			k = Valley
+		}
+		l.clipped(k, g.Segment, w, p)
+	}
+}
+
+func (l *Leaf) line(k Kind, x1, y1, x2, y2 float64) {
+	l.Strokes = append(l.Strokes, Stroke{k, geom.Vec{X: x1, Y: y1}, geom.Vec{X: x2, Y: y2}})
+}
+
+// crosses stand at the same places of front and back, seen through the paper.
+func (l *Leaf) crosses(p Page) {
+	const in, arm = 6, 2.5
+	for _, x := range []float64{in, p.WidthMM - in} {
+		for _, y := range []float64{in, p.HeightMM - in} {
+			l.line(Mark, x-arm, y, x+arm, y)
+			l.line(Mark, x, y-arm, x, y+arm)
+		}
+	}
+}
+
+func (l *Leaf) diamond(c geom.Vec, r float64) {
+	corners := []geom.Vec{{X: c.X - r, Y: c.Y}, {X: c.X, Y: c.Y - r}, {X: c.X + r, Y: c.Y}, {X: c.X, Y: c.Y + r}}
+	for i, a := range corners {
+		l.Strokes = append(l.Strokes, Stroke{Mark, a, corners[(i+1)%4]})
+	}
+}
+
+// down marks the face that lies on the table when folding begins.
+func (l *Leaf) down(c geom.Vec) {
+	l.line(Mark, c.X, c.Y-9, c.X, c.Y-1)
+	l.line(Mark, c.X, c.Y-1, c.X-2, c.Y-3.5)
+	l.line(Mark, c.X, c.Y-1, c.X+2, c.Y-3.5)
+	l.line(Mark, c.X-7, c.Y, c.X+7, c.Y)
+	l.Words = append(l.Words, Word{geom.Vec{X: c.X, Y: c.Y + 5}, 3.5, "this side down at the start", true})
+}
+
+// foot holds the words, the check length and a ruler to cut off.
+func (l *Leaf) foot(o Order, title string) {
+	h := l.Page.HeightMM - marginMM
+	x := marginMM + 2.0
+	wide := l.Page.WidthMM - 2*marginMM - 4
+	// Two lines of words at most: Helvetica is about half as wide as high.
+	const size = 2.9
+	for i, part := range wrapped(title, int(wide/(0.5*size))) {
+		l.Words = append(l.Words, Word{geom.Vec{X: x, Y: h - footMM + 6 + 3.6*float64(i)}, size, part, false})
+	}
+	length, words := CheckMM, "This line is 100 mm long. If it is not, print at 100 %, without fitting to the page."
+	if o.Inches {
+		length, words = CheckIn*sheet.MMPerInch, "This line is 4 in long. If it is not, print at 100 %, without fitting to the page."
+	}
+	y := h - 8.5
+	l.line(Mark, x, y, x+length, y)
+	for _, e := range []float64{x, x + length} {
+		l.line(Mark, e, y-1.5, e, y+1.5)
+	}
+	l.Words = append(l.Words, Word{geom.Vec{X: x + length + 2, Y: y + 1}, 2.2, words, false})
+	l.ruler(x, h-1, o.Inches, wide)
+}
+
+// ruler runs along the lower rim: mm with numbers in cm, or inches to 1/16.
+func (l *Leaf) ruler(x, y float64, inches bool, wide float64) {
+	step, unit, every := 1.0, 10.0, 10
+	if inches {
+		step, unit, every = sheet.MMPerInch/16, sheet.MMPerInch, 16
+	}
+	units := int(wide / unit)
+	for i := range units*every + 1 {
+		long := 1.5
+		switch {
+		case i%every == 0:
+			long = 4.5
+		case i%(every/2) == 0:
+			long = 3
+		}
+		at := x + float64(i)*step
+		l.line(Mark, at, y, at, y-long)
+		if i%every == 0 {
+			l.Words = append(l.Words, Word{geom.Vec{X: at + 0.6, Y: y - 3}, 2, fmt.Sprint(i / every), false})
+		}
+	}
+	l.line(Mark, x, y, x+float64(units)*unit, y)
+}
+
+// wrapped breaks a text into two lines; what does not fit then is left out.
+func wrapped(text string, letters int) []string {
+	if len(text) <= letters {
+		return []string{text}
+	}
+	cut := letters
+	for cut > 0 && text[cut] != ' ' {
+		cut--
+	}
+	if cut == 0 {
+		return []string{text[:letters]}
+	}
+	rest := text[cut+1:]
+	return []string{text[:cut], rest[:min(len(rest), letters)]}
+}

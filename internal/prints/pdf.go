@@ -1,0 +1,68 @@
+package prints
+
+import (
+	"bytes"
+	"io"
+	"time"
+
+	"codeberg.org/go-pdf/fpdf"
+)
+
+// pen is how a kind of line is drawn: width and dashes in mm.
+type pen struct {
+	width float64
+	dash  []float64
+	grey  int
+}
+
+var pens = map[Kind]pen{
+	Cut:      {0.3, nil, 0},
+	Valley:   {0.2, []float64{3, 2}, 0},
+	Mountain: {0.2, []float64{4.5, 1.5, 0.8, 1.5}, 0},
+	Crease:   {0.15, []float64{0.4, 1.4}, 0},
+	Seam:     {0.15, []float64{1, 1}, 120},
+	Mark:     {0.15, nil, 0},
+}
+
+// PDF writes leaves at true size. The same leaves give the same bytes.
+func PDF(w io.Writer, title string, leaves []Leaf) error {
+	pdf := fpdf.New("P", "mm", "A4", "")
+	pdf.SetCreationDate(time.Unix(0, 0).UTC())
+	pdf.SetModificationDate(time.Unix(0, 0).UTC())
+	pdf.SetCatalogSort(true)
+	pdf.SetTitle(title, true)
+	pdf.SetCreator("Tussock", true)
+	pdf.SetAutoPageBreak(false, 0)
+	pdf.SetMargins(0, 0, 0)
+	latin := pdf.UnicodeTranslatorFromDescriptor("")
+	for _, l := range leaves {
+		// The library turns a lying page itself; the size is given as it is.
+		pdf.AddPageFormat("P", fpdf.SizeType{Wd: l.Page.WidthMM, Ht: l.Page.HeightMM})
+		for _, s := range l.Strokes {
+			p := pens[s.Kind]
+			pdf.SetLineWidth(p.width)
+			pdf.SetDrawColor(p.grey, p.grey, p.grey)
+			if p.dash == nil {
+				pdf.SetDashPattern([]float64{}, 0)
+			} else {
+				pdf.SetDashPattern(p.dash, 0)
+			}
+			pdf.Line(s.A.X, s.A.Y, s.B.X, s.B.Y)
+		}
+		for _, t := range l.Words {
+			pdf.SetFont("Helvetica", "", t.SizeMM/25.4*72)
+			text := latin(t.Text)
+			x := t.At.X
+			if t.Centred {
+				x -= pdf.GetStringWidth(text) / 2
+			}
+			pdf.Text(x, t.At.Y, text)
+		}
+	}
+	var buf bytes.Buffer
+	if err := pdf.Output(&buf); err != nil {
+		return err
+	}
+	_, err := w.Write(buf.Bytes())
+	return err
+}

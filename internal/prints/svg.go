@@ -1,0 +1,47 @@
+package prints
+
+import (
+	"fmt"
+	"strings"
+
+	"tussock/internal/geom"
+)
+
+// Whole lays an order out on one page that is as large as it must be, for a plotter
+// or a drawing program. Errors are those of Lay.
+func Whole(o Order) (Leaf, error) {
+	b := geom.EmptyBox().Grow(o.Outline...)
+	// The foot's words need some width.
+	o.Page = Page{"whole", max(b.Width(), 160) + 2*marginMM + 1, b.Height() + 2*marginMM + footMM + 1}
+	o.Front = !o.Back
+	leaves, err := Lay(o)
+	if err != nil {
+		return Leaf{}, err
+	}
+	return leaves[0], nil
+}
+
+// SVG writes one leaf at true size, in mm.
+func SVG(l Leaf) string {
+	var b strings.Builder
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g" fill="none" stroke="#000">`+"\n",
+		l.Page.WidthMM, l.Page.HeightMM, l.Page.WidthMM, l.Page.HeightMM)
+	for _, s := range l.Strokes {
+		p := pens[s.Kind]
+		dash := ""
+		if p.dash != nil {
+			dash = ` stroke-dasharray="` + strings.Trim(strings.ReplaceAll(fmt.Sprint(p.dash), " ", ","), "[]") + `"`
+		}
+		fmt.Fprintf(&b, `<path class="%s" stroke-width="%g"%s d="M%.3f %.3fL%.3f %.3f"/>`+"\n", s.Kind, p.width, dash, s.A.X, s.A.Y, s.B.X, s.B.Y)
+	}
+	escape := strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;")
+	for _, t := range l.Words {
+		anchor := ""
+		if t.Centred {
+			anchor = ` text-anchor="middle"`
+		}
+		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-size="%g" font-family="sans-serif" fill="#000" stroke="none"%s>%s</text>`+"\n", t.At.X, t.At.Y, t.SizeMM, anchor, escape.Replace(t.Text))
+	}
+	b.WriteString("</svg>\n")
+	return b.String()
+}

@@ -1,0 +1,64 @@
+import { useState } from "react";
+import { useUnits } from "../settings";
+import { Choice } from "./controls";
+
+type Face = "none" | "front" | "back" | "both";
+
+/** True-size prints of a build's sheet, or of an outline. */
+export function PrintLinks({ build, outline }: { build?: number; outline?: Record<string, number> }) {
+  const units = useUnits();
+  const [page, setPage] = useState<"a4" | "letter">(units === "mm" ? "a4" : "letter");
+  const [face, setFace] = useState<Face>(build === undefined ? "none" : "front");
+  const link = (format: "pdf" | "svg") => {
+    const query = new URLSearchParams({
+      format,
+      page,
+      face,
+      units,
+      ...Object.fromEntries(Object.entries(outline ?? {}).map(([k, v]) => [k, String(v)])),
+    });
+    return `${build === undefined ? "/api/v1/outlines" : `/api/v1/builds/${build}/print`}?${query}`;
+  };
+  const look = "flex min-h-11 items-center border-2 border-ink bg-panel px-4 font-semibold hover:bg-ground";
+  return (
+    <section aria-labelledby="prints" className="space-y-3">
+      <h3 id="prints" className="text-xl">
+        Print it at true size
+      </h3>
+      <Choice
+        label="Paper in the printer"
+        value={page}
+        options={[
+          { value: "a4", label: "A4" },
+          { value: "letter", label: "Letter" },
+        ]}
+        onChange={setPage}
+      />
+      {build !== undefined && (
+        <Choice<Face>
+          label="Folds as guide lines"
+          value={face}
+          options={[
+            { value: "none", label: "none" },
+            { value: "front", label: "front" },
+            { value: "back", label: "back" },
+            { value: "both", label: "both" },
+          ]}
+          onChange={setFace}
+        />
+      )}
+      <div className="flex gap-2">
+        <a className={look} href={link("pdf")} target="_blank" rel="noreferrer">
+          PDF
+        </a>
+        <a className={look} href={link("svg")} download>
+          SVG
+        </a>
+      </div>
+      <p className="text-sm text-quiet">
+        Print at 100 %, without fitting to the page, and measure the check line before you cut. What is larger
+        than the page goes over several, with signs to lay on one another.
+      </p>
+    </section>
+  );
+}
