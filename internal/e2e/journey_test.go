@@ -114,7 +114,7 @@ func TestImpossibleFoldIsExplained(t *testing.T) {
 	p.visit(h.url + "/start/shelduck")
 	p.clicks("6 in square")
 	p.clicks("Begin folding")
-	p.sees("This sheet will not do", "between 1.2 and 1.6 times as high as wide", "At this width it works from")
+	p.sees("Not as it is", "between 1.2 and 1.6 times as high as wide", "At this width it works from")
 	p.fills("Width", "wide")
 	p.clicks("Begin folding")
 	p.sees("“wide” is not a number")

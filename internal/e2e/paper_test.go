@@ -45,11 +45,19 @@ func TestAnotherSheet(t *testing.T) {
 	p.fills("Width", "266.7")
 	p.fills("Height", "190.5")
 	p.clicks("Take this sheet")
-	p.sees("This sheet will not do", "between 1 and 2 times as high as wide", "At this width it works from 266.7 mm to 533.4 mm high", "190.5 × 266.7 mm, front side up")
+	p.sees("Not as it is", "between 1 and 2 times as high as wide", "At this width it works from 266.7 mm to 533.4 mm high", "The build keeps the sheet that works", "Curlew on Ferry poster, 190.5 × 266.7 mm")
+	if v := p.value("Width"); v != "266.7" {
+		t.Errorf("the refused width is lost: %q", v)
+	}
+	// It only lies the wrong way round.
+	p.clicks("The same sheet, the other way round")
+	p.sees("Lay the sheet upright first")
+	p.clicks("Take this piece")
+	p.sees("It does", "Curlew on Ferry poster, 190.5 × 266.7 mm")
 
 	// After throws another sheet is another toy.
 	p.visit(h.url + "/bench/1/paper")
-	p.clicks("Letter")
+	p.clicks("Letter 215.9 × 279.4 mm")
 	p.clicks("Take this sheet")
 	p.sees("another sheet", "This toy has been thrown already")
 	p.clicks("Fold it anew as a child build")

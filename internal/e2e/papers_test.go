@@ -29,6 +29,14 @@ func TestPapers(t *testing.T) {
 	p.sees("Corners miss by 1.3 mm", "Trim it to 148.7 × 150 mm", "The lower left corner has 89.5°")
 	p.fills("Falling, mm", "213")
 	p.sees("Square enough to fold")
+	p.fills("Width", "151")
+	p.fills("Rising, mm", kb.Backspace)
+	p.fills("Falling, mm", kb.Backspace)
+	p.picks("What will it do to the toy?", "Saltmarsh oracle")
+	p.sees("Saltmarsh oracle: up to 1 mm out at the end", "the two halves of the lower edge: leave a gap of 1 mm", "the two halves of the right edge: overlap by 1 mm", "Trim it to 150 × 150 mm", "1 mm off the width, 0 mm off the height")
+	p.picks("What will it do to the toy?", "no toy chosen")
+	p.fills("Width", "150")
+	p.fills("Rising, mm", "213.06")
 	p.fills("Falling, mm", "250")
 	p.sees("measure again")
 	p.fills("Falling, mm", "x")
@@ -71,12 +79,24 @@ func TestPapers(t *testing.T) {
 	eval[bool](p, `(() => {
 		const all = [...document.querySelectorAll("select")];
 		const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set;
-		[["height", all[1]], ["height", all[2]]].forEach(([v, e]) => { set.call(e, v); e.dispatchEvent(new Event("change", { bubbles: true })); });
+		[["height", all[3]], ["height", all[4]]].forEach(([v, e]) => { set.call(e, v); e.dispatchEvent(new Event("change", { bubbles: true })); });
 		return true;
 	})()`)
 	p.clicks("Plan the cuts")
 	p.sees("strip 148.5 × 40 mm")
 	p.gone("40 × 148.5 mm")
+	p.sees("Small children need an adult's help")
+	p.clicks("Put the")
+	p.sees("in the drawer")
+	p.picks("Shape", "6 equal sides")
+	p.fills("Side, mm", "40")
+	p.types(kb.Enter)
+	p.sees("then the outlines within their rectangles")
+	if n := eval[int](p, `document.querySelectorAll("main li svg path").length`); n != 3 {
+		t.Errorf("%d hexagons are drawn", n)
+	}
+	p.picks("Shape", "rectangle")
+	p.fills("Width, mm", "105")
 	p.fills("Count", "40")
 	p.types(kb.Enter)
 	p.sees("Not everything fits", "cannot be cut from these papers")
@@ -107,7 +127,7 @@ func TestPapers(t *testing.T) {
 
 	q := sit(t, 390, 844)
 	q.watch(h.url)
-	for path, says := range map[string]string{"/papers": "The drawer is empty", "/papers/sizes": "largest square", "/papers/get": "One fold, one cut", "/papers/divide": "creases, exact", "/papers/cut": "paper used"} {
+	for path, says := range map[string]string{"/papers": "Leftover of leaflet", "/papers/sizes": "largest square", "/papers/get": "One fold, one cut", "/papers/divide": "creases, exact", "/papers/cut": "paper used"} {
 		q.visit(h.url + path)
 		q.sees(says)
 		if wide := eval[float64](q, `document.documentElement.scrollWidth`); wide > 390 {

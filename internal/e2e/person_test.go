@@ -295,6 +295,19 @@ func (p *person) fills(label, text string) {
 	p.types(text)
 }
 
+// picks an entry of a list by its words.
+func (p *person) picks(label, entry string) {
+	p.t.Helper()
+	p.find(label, "select")
+	p.until("the entry "+quote(entry), `[...window.__hit.options].some((o) => o.text === `+quote(entry)+`)`)
+	eval[bool](p, `(() => {
+		const e = window.__hit;
+		const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set;
+		set.call(e, [...e.options].find((o) => o.text === `+quote(entry)+`).value);
+		return e.dispatchEvent(new Event("change", { bubbles: true }));
+	})()`)
+}
+
 // value is what stands in a field.
 func (p *person) value(label string) string {
 	p.t.Helper()

@@ -185,6 +185,14 @@ func (p *Pattern) Rerun(prev *Replay, s sheet.Sheet, knobs map[string]float64) *
 	return p.run(prev, s, knobs, false)
 }
 
+// Despite is Run on a sheet that is not what the pattern asks for: its proportions
+// are not checked, and a check that fails is kept in Misses and does not stop it.
+func (p *Pattern) Despite(s sheet.Sheet, knobs map[string]float64) *Replay {
+	lax := *p
+	lax.MinRatio, lax.MaxRatio = 0, 0
+	return lax.run(nil, s, knobs, true)
+}
+
 // RunEssential is Run without the optional steps.
 func (p *Pattern) RunEssential(s sheet.Sheet, knobs map[string]float64) *Replay {
 	return p.carryOut(nil, s, knobs, false, true)
@@ -387,10 +395,14 @@ func (r *run) trimmed(s sheet.Sheet) (sheet.Sheet, *fold.Error) {
 
 func (r *run) builtIns(s sheet.Sheet) {
 	w, h := s.WidthMM, s.HeightMM
+	bl, br, tr, tl := geom.Vec{}, geom.Vec{X: w}, geom.Vec{X: w, Y: h}, geom.Vec{Y: h}
+	if s.Shape != nil && s.Shape.Kind == "skewed" {
+		bl, br, tr, tl = s.Shape.Corners[0], s.Shape.Corners[1], s.Shape.Corners[2], s.Shape.Corners[3]
+	}
 	for name, p := range map[string]geom.Vec{
-		"BL": {}, "BR": {X: w}, "TR": {X: w, Y: h}, "TL": {Y: h},
-		"B": {X: w / 2}, "R": {X: w, Y: h / 2}, "T": {X: w / 2, Y: h}, "L": {Y: h / 2},
-		"C": {X: w / 2, Y: h / 2},
+		"BL": bl, "BR": br, "TR": tr, "TL": tl,
+		"B": geom.Mid(bl, br), "R": geom.Mid(br, tr), "T": geom.Mid(tl, tr), "L": geom.Mid(bl, tl),
+		"C": geom.Mid(bl, tr),
 	} {
 		r.points[name] = p
 	}

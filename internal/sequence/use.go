@@ -27,7 +27,7 @@ func (p *Pattern) Use(piece sheet.Sheet, layers func(Done) int) (best Use, ok bo
 		}
 		fit := sheet.SameRatio(a, b, p.WidthMM*1e3, p.HeightMM*1e3)
 		sizes := [][2]float64{{a, b}, {fit.WidthMM, fit.HeightMM}}
-		if p.MinRatio > 0 { // as much of the piece as its proportions allow
+		if p.MaxRatio-p.MinRatio > 0.01 { // as much of the piece as its proportions allow
 			sizes = append(sizes, [2]float64{math.Min(a, b/p.MinRatio), math.Min(b, a*p.MaxRatio)})
 		}
 		for _, size := range sizes {

@@ -10,7 +10,7 @@ import (
 // Shape is the outline of a sheet that is not the whole rectangle. The corners
 // run counter-clockwise, within the rectangle WidthMM by HeightMM at the origin.
 type Shape struct {
-	Kind    string     // "ngon", "polygon" or "leftover"
+	Kind    string     // "ngon", "polygon", "leftover" or "skewed"
 	Corners []geom.Vec // named P1, P2 … in patterns
 	pieces  []geom.Polygon
 	joins   []Join
@@ -55,6 +55,15 @@ func Polygon(corners []geom.Vec, gsm, thicknessMM float64) (Sheet, error) {
 // Leftover is a piece cut from another sheet, as a sheet of its own.
 func Leftover(piece geom.Polygon, gsm, thicknessMM float64) (Sheet, error) {
 	return shaped("leftover", piece, gsm, thicknessMM)
+}
+
+// Skewed is a sheet that should be a rectangle and is not square-cornered: opposite
+// sides are parallel, and the lower left corner has 90° less offDeg. Its corners are
+// those of the rectangle, from the lower left one counter-clockwise.
+func Skewed(widthMM, heightMM, offDeg, gsm, thicknessMM float64) (Sheet, error) {
+	a := offDeg * math.Pi / 180
+	lean := geom.Vec{X: heightMM * math.Sin(a), Y: heightMM * math.Cos(a)}
+	return shaped("skewed", []geom.Vec{{}, {X: widthMM}, geom.Vec{X: widthMM}.Add(lean), lean}, gsm, thicknessMM)
 }
 
 func shaped(kind string, corners []geom.Vec, gsm, thicknessMM float64) (Sheet, error) {

@@ -6,8 +6,10 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -103,6 +105,66 @@ var Sizes = []Size{
 	{"a4", "A4", 210, 297},
 	{"letter", "Letter", 8.5 * MMPerInch, 11 * MMPerInch},
 	{"six-inch", "6 in square", 6 * MMPerInch, 6 * MMPerInch},
+	{"square-150", "15 cm square", 150, 150},
+	{"square-100", "10 cm square", 100, 100},
+}
+
+// nearMM is how near a size must come to a known one to be asked about.
+const nearMM = 15.0
+
+// Meant is a known size that a typed one may stand for.
+type Meant struct {
+	Size
+	Unit  string // in which the typed numbers come near it
+	Lying bool   // the other way round
+}
+
+// Near lists the known sizes that a typed size may stand for, the nearest first: those
+// within 15 mm, either way round, in the unit given; and, where the numbers make no
+// sheet in that unit, those that they come near in another. A size that is known
+// already stands for itself.
+func Near(width, height float64, unit string) []Meant {
+	type found struct {
+		Meant
+		off float64
+	}
+	var all []found
+	for _, u := range []string{unit, "mm", "cm", "in"} {
+		w, err1 := ToMM(width, u)
+		h, err2 := ToMM(height, u)
+		if err1 != nil || err2 != nil {
+			return nil
+		}
+		makesASheet := SideRange.Holds(w) && SideRange.Holds(h)
+		if u == unit && makesASheet && (NameOf(w, h) != "" || NameOf(h, w) != "") {
+			return nil
+		}
+		if makesASheet {
+			for _, s := range Sizes {
+				for _, lying := range []bool{false, true} {
+					a, b := s.WidthMM, s.HeightMM
+					if lying {
+						a, b = b, a
+					}
+					off := math.Max(math.Abs(w-a), math.Abs(h-b))
+					if off <= nearMM && (!lying || a != b) {
+						all = append(all, found{Meant{s, u, lying}, off})
+					}
+				}
+			}
+			if u == unit {
+				break // the numbers make sense as they are
+			}
+		}
+	}
+	slices.SortStableFunc(all, func(a, b found) int { return cmp.Compare(a.off, b.off) })
+	var out []Meant
+	for _, f := range all {
+		if !slices.ContainsFunc(out, func(m Meant) bool { return m.ID == f.ID }) {
+			out = append(out, f.Meant)
+		}
+	}
+	return out
 }
 
 // NameOf is the name of a known size, or "" for a size of one's own.
@@ -139,10 +201,10 @@ func ParseSize(text string) (widthMM, heightMM float64, err error) {
 		}
 	}
 	bad := &FieldError{"sheet", strconv.Quote(text), `like 210x297, 8.5x11in, A4 or letter`}
-	unit := "mm"
+	unit, given := "mm", false
 	for _, u := range []string{"mm", "cm", "in"} {
 		if rest, ok := strings.CutSuffix(t, u); ok {
-			t, unit = strings.TrimSpace(rest), u
+			t, unit, given = strings.TrimSpace(rest), u, true
 			break
 		}
 	}
@@ -153,6 +215,13 @@ func ParseSize(text string) (widthMM, heightMM float64, err error) {
 	x, err1 := strconv.ParseFloat(strings.TrimSpace(w), 64)
 	y, err2 := strconv.ParseFloat(strings.TrimSpace(h), 64)
 	if err1 != nil || err2 != nil {
+		return 0, 0, bad
+	}
+	if !given && !(SideRange.Holds(x) && SideRange.Holds(y)) {
+		bad.Want = "a size with its unit, like 21x29.7cm or 8.5x11in"
+		if near := Near(x, y, unit); len(near) > 0 {
+			bad.Want += fmt.Sprintf("; in %s it would be near %s", near[0].Unit, near[0].Name)
+		}
 		return 0, 0, bad
 	}
 	if x, err = ToMM(x, unit); err != nil {

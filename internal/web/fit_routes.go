@@ -45,6 +45,8 @@ type FitView struct {
 	Misses   []MissView    `json:"misses"`
 	MinRatio float64       `json:"min_ratio" doc:"height over width that folds at this width, found by folding; 0 when none was found"`
 	MaxRatio float64       `json:"max_ratio"`
+	MinHMM   float64       `json:"min_h_mm" doc:"heights that fold at this width; 0 when none was found"`
+	MaxHMM   float64       `json:"max_h_mm"`
 	LeastWMM float64       `json:"least_w_mm" doc:"least sheet of these proportions that fingers can fold, a rule of thumb; 0 when it cannot be folded at all"`
 	LeastHMM float64       `json:"least_h_mm"`
 	Small    bool          `json:"small" doc:"this sheet is smaller than that"`
@@ -88,6 +90,7 @@ func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView],
 	if p.MinRatio > 0 {
 		v.MinRatio, v.MaxRatio = math.Max(v.MinRatio, p.MinRatio), math.Min(v.MaxRatio, p.MaxRatio)
 	}
+	v.MinHMM, v.MaxHMM = v.MinRatio*have.WidthMM, v.MaxRatio*have.WidthMM
 	if f.LeastScale > 0 {
 		v.LeastWMM, v.LeastHMM, v.Small = have.WidthMM*f.LeastScale, have.HeightMM*f.LeastScale, f.LeastScale > 1
 	}
@@ -117,6 +120,9 @@ func wants(p *sequence.Pattern, have sheet.Sheet, v FitView) []WantView {
 	}
 	// The nearest proportions that fold, when these do not.
 	if q := have.Ratio(); v.MinRatio > 0 && (q < v.MinRatio || q > v.MaxRatio) {
+		if lying := 1 / q; lying >= v.MinRatio && lying <= v.MaxRatio {
+			out = append(out, WantView{"The same sheet, the other way round", bench.SheetWant{Kind: string(prepare.Size), WidthMM: have.HeightMM, HeightMM: have.WidthMM}})
+		}
 		near := math.Min(math.Max(q, v.MinRatio), v.MaxRatio)
 		out = append(out, WantView{"The largest sheet that folds, " + sheet.Number(math.Round(near*1000)/1000) + " times as high as wide", bench.SheetWant{Kind: string(prepare.Ratio), Ratio: near}})
 	}

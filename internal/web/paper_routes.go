@@ -88,6 +88,8 @@ type divisionInput struct {
 // CutPiece is a piece wanted.
 type CutPiece struct {
 	Name  string    `json:"name,omitempty" maxLength:"80"`
+	Shape string    `json:"shape,omitempty" enum:"rectangle,triangle,ngon" default:"rectangle" doc:"a triangle is half of the rectangle given, an n-gon has the width given as its side"`
+	N     int       `json:"n,omitempty" doc:"corners of an n-gon, 3 to 8"`
 	Size  SizeInput `json:"size"`
 	Count int       `json:"count"`
 	Grain string    `json:"grain,omitempty" enum:"any,width,height" default:"any"`
@@ -118,6 +120,8 @@ type CutPart struct {
 	WidthMM  float64 `json:"width_mm"`
 	HeightMM float64 `json:"height_mm"`
 	Turned   bool    `json:"turned"`
+	// Outlines are the pieces in it that are no rectangles, on the sheet.
+	Outlines [][]float64 `json:"outlines,omitempty" doc:"x and y in turn, mm from the sheet's lower left corner"`
 }
 
 // CutLine is one cut, in the order of cutting.
@@ -130,6 +134,7 @@ type CutLine struct {
 
 // CutSheet is one sheet that is cut.
 type CutSheet struct {
+	Paper    int       `json:"paper" doc:"which of the papers at hand, from 0"`
 	Name     string    `json:"name"`
 	WidthMM  float64   `json:"width_mm"`
 	HeightMM float64   `json:"height_mm"`
@@ -203,47 +208,28 @@ func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], e
 	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= shadow.Adult.MM})
 }
 
-// SquarenessView is what a sheet's sides and diagonals tell.
-type SquarenessView struct {
-	OffDeg     float64 `json:"off_deg" doc:"90 less the angle at the lower left corner"`
-	OffByDeg   float64 `json:"off_by_deg" doc:"uncertain by so much"`
-	RulerMM    float64 `json:"ruler_mm" doc:"for a ruler read so exactly"`
-	MissWideMM float64 `json:"miss_wide_mm" doc:"left edge folded to the right: the corners miss by"`
-	MissHighMM float64 `json:"miss_high_mm"`
-	TrimWideMM float64 `json:"trim_wide_mm" doc:"the rectangle that can be trimmed from it"`
-	TrimHighMM float64 `json:"trim_high_mm"`
-	Square     bool    `json:"square" doc:"corners miss by no more than a fold does"`
-	Misread    bool    `json:"misread" doc:"sides and diagonals do not belong together"`
+// MeantView is a known size that a typed one may stand for.
+type MeantView struct {
+	Name     string  `json:"name"`
+	WidthMM  float64 `json:"width_mm" doc:"as the typed one lies"`
+	HeightMM float64 `json:"height_mm"`
+	Unit     string  `json:"unit" doc:"in which the typed numbers come near it"`
 }
 
-type measuredInput struct {
-	Body struct {
-		WidthMM   float64 `json:"width_mm"`
-		HeightMM  float64 `json:"height_mm"`
-		RisingMM  float64 `json:"rising_mm,omitempty" doc:"lower left to upper right corner; 0 when not measured"`
-		FallingMM float64 `json:"falling_mm,omitempty" doc:"upper left to lower right corner"`
-	}
-}
-
-func (s *server) measured(_ context.Context, in *measuredInput) (*answer[SquarenessView], error) {
-	b := in.Body
-	w, h, err := (SizeInput{b.WidthMM, b.HeightMM, "mm"}).mm(sheet.SideRange.Min)
-	if err != nil {
-		return nil, asProblem(err, "body.")
-	}
-	q, fits := sheet.Measured(w, h, b.RisingMM, b.FallingMM)
-	if !fits {
-		d := math.Hypot(w, h)
-		field, v := "body.rising_mm", b.RisingMM
-		if v == 0 {
-			field, v = "body.falling_mm", b.FallingMM
+func (s *server) nearSizes(_ context.Context, in *factsInput) (*answer[[]MeantView], error) {
+	out := []MeantView{}
+	for _, m := range sheet.Near(in.Body.Width, in.Body.Height, in.Body.Unit) {
+		v := MeantView{m.Name, m.WidthMM, m.HeightMM, m.Unit}
+		if m.Lying {
+			v.WidthMM, v.HeightMM = v.HeightMM, v.WidthMM
 		}
-		return nil, refuse(field, v, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s mm", sheet.Number(math.Round(10*d)/10)))
+		out = append(out, v)
 	}
-	return ok(SquarenessView{q.OffDeg, q.OffByDeg, sheet.RulerMM, q.MissWideMM, q.MissHighMM, q.TrimWidthMM, q.TrimHighMM, q.Square(), q.Misread()})
+	return ok(out)
 }
 
 func (s *server) paperRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "near-sizes", Method: http.MethodPost, Path: "/api/v1/near-sizes", Summary: "Known sizes that a typed one may stand for", MaxBodyBytes: smallBody}, s.nearSizes)
 	huma.Register(api, huma.Operation{OperationID: "measured-sheet", Method: http.MethodPost, Path: "/api/v1/measured-sheets", Summary: "Judge a sheet by its sides and diagonals", MaxBodyBytes: smallBody}, s.measured)
 	huma.Register(api, huma.Operation{OperationID: "s-fold", Method: http.MethodPost, Path: "/api/v1/s-folds", Summary: "Nudge an S-fold to thirds", MaxBodyBytes: smallBody}, s.sFold)
 	huma.Register(api, huma.Operation{OperationID: "divide", Method: http.MethodPost, Path: "/api/v1/divisions", Summary: "Divide a sheet by folding", MaxBodyBytes: smallBody}, s.divide)
@@ -301,7 +287,17 @@ func (s *server) planCuts(_ context.Context, in *cutInput) (*answer[CutPlanView]
 		if err != nil {
 			return nil, asProblem(err, fmt.Sprintf("body.pieces[%d].size.", i))
 		}
-		o.Pieces = append(o.Pieces, cutting.Piece{Name: p.Name, WidthMM: w, HeightMM: h, Count: p.Count, Grain: grainOf(p.Grain)})
+		piece := cutting.Piece{Name: p.Name, WidthMM: w, HeightMM: h, Count: p.Count, Grain: grainOf(p.Grain)}
+		switch p.Shape {
+		case "triangle":
+			piece, err = cutting.Triangles(piece)
+		case "ngon":
+			piece, err = cutting.Regular(piece, p.N)
+		}
+		if err != nil {
+			return nil, asProblem(err, fmt.Sprintf("body.pieces[%d].", i))
+		}
+		o.Pieces = append(o.Pieces, piece)
 	}
 	for i, p := range in.Body.Papers {
 		w, h, err := p.Size.mm(sheet.SideRange.Min)
@@ -321,11 +317,18 @@ func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
 	v := CutPlanView{Sheets: []CutSheet{}, Missing: []string{}, Yield: plan.Yield, Exact: plan.Exact}
 	for _, q := range plan.Sheets {
 		paper := o.Papers[q.Paper]
-		c := CutSheet{Name: paper.Name, WidthMM: paper.WidthMM, HeightMM: paper.HeightMM, Parts: []CutPart{}, Cuts: []CutLine{}}
+		c := CutSheet{Paper: q.Paper, Name: paper.Name, WidthMM: paper.WidthMM, HeightMM: paper.HeightMM, Parts: []CutPart{}, Cuts: []CutLine{}}
 		for _, p := range append(append([]cutting.Placed{}, q.Pieces...), q.Leftovers...) {
 			part := CutPart{Leftover: p.Piece < 0, X: p.X, Y: p.Y, WidthMM: p.WidthMM, HeightMM: p.HeightMM, Turned: p.Turned}
 			if p.Piece >= 0 {
 				part.Name = o.Pieces[p.Piece].Name
+				for _, shape := range o.Pieces[p.Piece].Placed(p) {
+					var flat []float64
+					for _, v := range shape {
+						flat = append(flat, v.X, v.Y)
+					}
+					part.Outlines = append(part.Outlines, flat)
+				}
 			}
 			c.Parts = append(c.Parts, part)
 		}

@@ -18,6 +18,7 @@ import (
 	"math"
 	"slices"
 
+	"tussock/internal/geom"
 	"tussock/internal/sheet"
 )
 
@@ -39,6 +40,9 @@ type Piece struct {
 	AreaMM2           float64
 	Count             int
 	Grain             Grain
+	// Shapes are the pieces within the rectangle that are no rectangles, counter-
+	// clockwise from its lower left corner; nil for the rectangle itself.
+	Shapes []geom.Polygon
 }
 
 // Paper is a kind of sheet at hand, Count of them.

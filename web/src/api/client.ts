@@ -11,6 +11,7 @@ export type Way = Schemas["WayView"];
 export type Ways = Schemas["WaysView"];
 export type Fit = Schemas["FitView"];
 export type Use = Schemas["UseView"];
+export type EffectOnToy = Schemas["EffectView"];
 export type CautionWords = Schemas["CautionView"];
 export type Study = Schemas["StudyView"];
 export type StudyCard = Schemas["StudyCard"];
@@ -107,9 +108,17 @@ export const api = {
     read<CutPlan>(client.POST("/api/v1/cut-plans", { body: { pieces, papers, kerf_mm } })),
   sFold: (first_mm: number, middle_mm: number, last_mm: number) =>
     read<Schemas["SFoldView"]>(client.POST("/api/v1/s-folds", { body: { first_mm, middle_mm, last_mm } })),
-  measuredSheet: (width_mm: number, height_mm: number, rising_mm: number, falling_mm: number) =>
+  measuredSheet: (
+    width_mm: number,
+    height_mm: number,
+    rising_mm: number,
+    falling_mm: number,
+    pattern: string,
+  ) =>
     read<Schemas["SquarenessView"]>(
-      client.POST("/api/v1/measured-sheets", { body: { width_mm, height_mm, rising_mm, falling_mm } }),
+      client.POST("/api/v1/measured-sheets", {
+        body: { width_mm, height_mm, rising_mm, falling_mm, ...(pattern ? { pattern } : {}) },
+      }),
     ),
   ways: (sheet: SizeInput, want: Want, cut_free: boolean, gsm: number, thickness_mm: number) =>
     read<Ways>(client.POST("/api/v1/sheet-ways", { body: { sheet, want, cut_free, gsm, thickness_mm } })),
@@ -117,6 +126,8 @@ export const api = {
     read<Fit>(client.POST("/api/v1/patterns/{id}/fit", { params: { path: { id } }, body: { sheet, knobs } })),
   uses: (size: SizeInput, gsm: number, thickness_mm: number) =>
     read<Use[]>(client.POST("/api/v1/sheet-uses", { body: { size, gsm, thickness_mm } })),
+  nearSizes: (size: SizeInput) =>
+    read<Schemas["MeantView"][]>(client.POST("/api/v1/near-sizes", { body: size })),
   sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
   studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),

@@ -1,6 +1,6 @@
 import { Link, useNavigate } from "react-router";
 import { useState } from "react";
-import { api, sheetInput, type SheetInput, type Way } from "../api/client";
+import { api, Problem, sheetInput, type SheetInput, type Way } from "../api/client";
 import { useKeepLeftovers } from "../papers/leftovers";
 import { inMM, pieceOf, turnedOver, useFit, useOrigin } from "../papers/sheets";
 import { WaySteps } from "../papers/SheetWays";
@@ -20,62 +20,43 @@ import type { Ready } from "./useBench";
 /** Which sheet the toy is folded from, and how to get it out of the one at hand. */
 export function PaperStretch({ ready }: { ready: Ready }) {
   const { bench, build, good, setup, pattern } = ready;
+  const units = useUnits();
   const navigate = useNavigate();
   const [problem, setProblem] = useState<Error | null>(null);
+  // A sheet that was refused stays in question until another is taken.
   const [asked, setAsked] = useState<SheetInput | null>(null);
+  const [getting, setGetting] = useState(false);
+  const [left, setLeft] = useState<Way | null>(null);
   const sheet = good.sheet;
-  // The sheet in question: one that was refused, else the one on the mat.
   const have = asked ?? sheetInput(sheet);
+  const refused = problem !== null;
   const fit = useFit(pattern.id, have, setup.knobs);
-  const take = async (input: SheetInput, knobs = setup.knobs) => {
+  const wanted = useWanted(
+    getting ? { width: have.width, height: have.height, unit: have.unit } : undefined,
+    have.gsm,
+    have.thickness_mm,
+    fit?.wants[0]?.want,
+  );
+  const take = async (input: SheetInput) => {
     setProblem(null);
     try {
       // The server converts and checks; the answer carries the sheet in mm.
       const view = await api.replayInput(pattern.id, input);
-      const next = { sheet: view.sheet, knobs };
+      const next = { ...setup, sheet: view.sheet };
       bench.show(await api.setDraft(build.id, next));
       bench.tryOut(next);
       void bench.keep(next);
       setAsked(null);
+      setGetting(false);
       void navigate(`/bench/${build.id}/paper`);
     } catch (e) {
-      setAsked(input);
       setProblem(e as Error);
+      // A size that is no sheet at all is only told; from another there may be a way.
+      const sized = e instanceof Problem && e.field("sheet") !== undefined;
+      setAsked(sized ? input : null);
+      setGetting(sized);
     }
   };
-  return (
-    <Work
-      key={JSON.stringify([have, fit?.does])}
-      ready={ready}
-      have={have}
-      fit={fit}
-      problem={problem}
-      onTake={(input, knobs) => void take(input, knobs)}
-    />
-  );
-}
-
-function Work({
-  ready,
-  have,
-  fit,
-  problem,
-  onTake,
-}: {
-  ready: Ready;
-  have: SheetInput;
-  fit: ReturnType<typeof useFit>;
-  problem: Error | null;
-  onTake: (sheet: SheetInput, knobs?: Record<string, number>) => void;
-}) {
-  const { bench, build, good, setup, pattern } = ready;
-  const units = useUnits();
-  const sheet = good.sheet;
-  const refused = problem !== null;
-  const [getting, setGetting] = useState(refused);
-  const [left, setLeft] = useState<Way | null>(null);
-  const size = { width: have.width, height: have.height, unit: have.unit };
-  const wanted = useWanted(getting ? size : undefined, have.gsm, have.thickness_mm, fit?.wants[0]?.want);
   const keepLeftovers = useKeepLeftovers();
   const origin = useOrigin(sheet);
   const firstToFold = good.steps.find((s) => !s.made)?.no ?? 1;
@@ -141,7 +122,7 @@ function Work({
         {refused && !fit && (
           <Caution title="This sheet will not do">{inUnits(problem.message, units)}</Caution>
         )}
-        {fit && <Verdict fit={fit} />}
+        {fit && (!refused || asked) && <Verdict fit={fit} />}
         {refused && <p className="text-sm">The build keeps the sheet that works until you take another.</p>}
         <MovedDraft ready={ready} />
         {fit && (
@@ -193,7 +174,7 @@ function Work({
               fit={fit}
               asked={wanted}
               action="Take this piece"
-              onTake={(w, want) => onTake(pieceOf(have, w, want))}
+              onTake={(w, want) => void take(pieceOf(have, w, want))}
             />
             {!refused && (
               <Button className="mt-2" onClick={() => setGetting(false)}>
@@ -215,7 +196,7 @@ function Work({
             Put what is left over into the drawer
           </Button>
         )}
-        {!refused && <FaceUp replay={good} onTurn={() => onTake(sheetInput(turnedOver(sheet)))} />}
+        {!refused && <FaceUp replay={good} onTurn={() => void take(sheetInput(turnedOver(sheet)))} />}
         {!refused && <PrintLinks build={build.id} />}
         <h3 className="text-xl">Another paper</h3>
         <SheetForm
@@ -224,7 +205,7 @@ function Work({
           action="Take this sheet"
           weight="main"
           problem={problem}
-          onChoose={(s) => onTake(s)}
+          onChoose={(s) => void take(s)}
         />
       </Slip>
     </>

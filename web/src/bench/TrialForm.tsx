@@ -219,7 +219,8 @@ export function TrialForm({
       />
       <details open={Boolean(problem?.field("throw_height_m") ?? own?.field === "height")}>
         <summary>
-          <span className="font-semibold">Conditions</span>, kept from the time before: {summary}
+          <span className="font-semibold">Conditions</span>, kept from {thrown ? "the throw" : "the time"}{" "}
+          before: {summary}
         </summary>
         <div className="mt-2 grid grid-cols-2 gap-3">
           <Field

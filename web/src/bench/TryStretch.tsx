@@ -89,7 +89,13 @@ export function TryStretch({ ready }: { ready: Ready }) {
           <Tweaks ready={ready} chosen={tweak?.no ?? 0} onChoose={(no) => setSearch({ tweak: String(no) })} />
         )}
         {tweak && tweak.trials.length > 0 && (
-          <Throws tweak={tweak} editing={editing} onEdit={setEditing} onBin={(t) => void throwAway(t)} />
+          <Throws
+            thrown={thrown}
+            tweak={tweak}
+            editing={editing}
+            onEdit={setEditing}
+            onBin={(t) => void throwAway(t)}
+          />
         )}
       </Mat>
       <Slip label="Slip" className="max-lg:order-first">
@@ -107,7 +113,13 @@ export function TryStretch({ ready }: { ready: Ready }) {
           </div>
         )}
         <h2 className="text-2xl">
-          {editing ? "Correct what was logged" : thrown ? "How far did it go?" : "What did it do?"}
+          {editing
+            ? thrown
+              ? "Correct a throw"
+              : "Correct what was logged"
+            : thrown
+              ? "How far did it go?"
+              : "What did it do?"}
         </h2>
         {!editing && build.draft && <DraftBox ready={ready} />}
         {general && <Caution title="Not logged">{general.message}</Caution>}
@@ -225,11 +237,13 @@ function Tweaks({
 }
 
 function Throws({
+  thrown,
   tweak,
   editing,
   onEdit,
   onBin,
 }: {
+  thrown: boolean;
   tweak: Tweak;
   editing: Trial | null;
   onEdit: (t: Trial) => void;
@@ -239,7 +253,9 @@ function Throws({
   return (
     <div className="mt-5 overflow-x-auto">
       <table className="w-full text-left">
-        <caption className="title mb-1 text-left text-lg">Trials at tweak {tweak.no}, newest first</caption>
+        <caption className="title mb-1 text-left text-lg">
+          {thrown ? "Throws" : "Trials"} at tweak {tweak.no}, newest first
+        </caption>
         <thead className="text-sm text-quiet">
           <tr>
             <th scope="col" className="max-sm:hidden">

@@ -1,16 +1,25 @@
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api, Problem, type CutPlan } from "../api/client";
+import { api, Problem, sheetInput, type CutPlan, type Paper, type SheetInput } from "../api/client";
+import { plainFaces } from "../paper";
 import { Button, Caution, Field, Figure } from "../parts/controls";
+import { Faces } from "../parts/Faces";
 import { useUnits } from "../settings";
 import { inUnits, length, parseLength, parseNumber, sheetSize } from "../units";
+import { useKeepLeftovers } from "./leftovers";
 import { toldIn, sizeInput, typed, type TypedSize } from "./typedSize";
 
 interface Row extends TypedSize {
   name: string;
   count: string;
   grain: Grain;
+  shape: Shape;
+  /** The paper in the drawer that a row stands for. */
+  paper?: Paper;
 }
+
+/** Of a piece: a rectangle, half of one, or so many equal sides. */
+type Shape = "rectangle" | "triangle" | "3" | "5" | "6" | "8";
 
 type Grain = "any" | "width" | "height";
 
@@ -22,6 +31,7 @@ export function CutPlanner() {
     ...typed(w, h, units),
     count,
     grain: "any",
+    shape: "rectangle",
   });
   const [wanted, setPieces] = useState(() => [row("square", 105, 105, "3"), row("strip", 148.5, 40, "2")]);
   const [held, setPapers] = useState(() => [row("leaflet", 210, 297, "4")]);
@@ -29,18 +39,27 @@ export function CutPlanner() {
   const [pieces, papers] = [wanted, held].map((rows) => rows.map((r) => toldIn(r, units))) as [Row[], Row[]];
   const kerf = toldIn(lost, units);
   const [own, setOwn] = useState("");
+  const drawer = useQuery({ queryKey: ["papers"], queryFn: api.papers });
   const sent = (rows: Row[]) =>
     rows.map((r) => {
-      const size = sizeInput(r);
+      const sides = r.shape === "rectangle" || r.shape === "triangle" ? undefined : Number(r.shape);
+      // A regular piece has one length, its side.
+      const size = sizeInput(sides === undefined ? r : { ...r, height: r.width });
       const count = parseNumber(r.count);
       if (size === undefined || count === undefined) return undefined;
-      return { name: r.name, size, count, grain: r.grain };
+      return { row: r, piece: { name: r.name, size, count, grain: r.grain, ...shapeOf(r.shape) } };
     });
   const order = () => {
     const [p, q] = [sent(pieces), sent(papers)];
     const k = parseLength(kerf.width, units);
     const [ps, qs] = [p.filter((r) => r !== undefined), q.filter((r) => r !== undefined)];
-    return ps.length < p.length || qs.length < q.length || k === undefined ? undefined : { ps, qs, k };
+    if (ps.length < p.length || qs.length < q.length || k === undefined) return undefined;
+    return {
+      ps: ps.map((r) => r.piece),
+      qs: qs.map(({ piece: { name, size, count, grain } }) => ({ name, size, count, grain })),
+      rows: qs.map((r) => r.row),
+      k,
+    };
   };
   const [asked, setAsked] = useState(order);
   const plan = useQuery({
@@ -68,6 +87,7 @@ export function CutPlanner() {
       >
         <Rows
           title="Pieces wanted"
+          shaped
           rows={pieces}
           onChange={setPieces}
           fresh={() => row("piece", 100, 100, "1")}
@@ -78,6 +98,28 @@ export function CutPlanner() {
           onChange={setPapers}
           fresh={() => row("sheet", 210, 297, "1")}
         />
+        {drawer.data && drawer.data.length > 0 && (
+          <div role="group" aria-label="From the drawer" className="flex flex-wrap gap-2">
+            {drawer.data.map((p) => (
+              <Button
+                key={p.id}
+                disabled={papers.length >= 12 || papers.some((r) => r.paper?.id === p.id)}
+                onClick={() =>
+                  setPapers([
+                    ...papers,
+                    {
+                      ...row(p.name, p.sheet.width_mm, p.sheet.height_mm, String(p.left ?? 1)),
+                      grain: p.grain === "" ? "any" : p.grain,
+                      paper: p,
+                    },
+                  ])
+                }
+              >
+                <Faces front={p.sheet.front} back={p.sheet.back} /> {p.name}
+              </Button>
+            ))}
+          </div>
+        )}
         <Field
           label="Lost at each cut"
           unit={units}
@@ -91,7 +133,7 @@ export function CutPlanner() {
       </form>
       <div>
         {problem && <Caution title="The order is not clear">{problem}</Caution>}
-        {!problem && plan.data && <Plan plan={plan.data} />}
+        {!problem && plan.data && asked && <Plan plan={plan.data} papers={asked.rows} />}
       </div>
     </div>
   );
@@ -99,11 +141,13 @@ export function CutPlanner() {
 
 function Rows({
   title,
+  shaped,
   rows,
   onChange,
   fresh,
 }: {
   title: string;
+  shaped?: boolean;
   rows: Row[];
   onChange: (r: Row[]) => void;
   fresh: () => Row;
@@ -124,23 +168,25 @@ function Rows({
           key={i}
           role="group"
           aria-label={`${title}, row ${i + 1}`}
-          className="grid grid-cols-6 items-end gap-2 border-t border-line pt-2 sm:grid-cols-[1fr_5rem_5rem_3.5rem_7rem_auto]"
+          className="grid grid-cols-6 items-end gap-2 border-t border-line pt-2"
         >
           <Field
             label="Name"
             value={r.name}
             onChange={(e) => set(i, { name: e.target.value })}
-            className="max-sm:col-span-6"
+            className={shaped ? "col-span-3" : "col-span-6"}
           />
+          {shaped && <ShapeField value={r.shape} onChange={(shape) => set(i, { shape })} />}
           <Field
-            label={`Width, ${units}`}
+            label={`${r.shape === "rectangle" || r.shape === "triangle" ? "Width" : "Side"}, ${units}`}
             value={r.width}
             onChange={(e) => set(i, { width: e.target.value })}
             className="max-sm:col-span-2"
           />
           <Field
             label={`Height, ${units}`}
-            value={r.height}
+            value={r.shape === "rectangle" || r.shape === "triangle" ? r.height : ""}
+            disabled={r.shape !== "rectangle" && r.shape !== "triangle"}
             onChange={(e) => set(i, { height: e.target.value })}
             className="max-sm:col-span-2"
           />
@@ -170,7 +216,7 @@ function Rows({
 function GrainField({ value, onChange }: { value: Grain; onChange: (g: Grain) => void }) {
   const id = useId();
   return (
-    <div className="max-sm:col-span-4">
+    <div className="col-span-4 sm:col-span-2">
       <label htmlFor={id} className="block text-sm font-semibold">
         Grain
       </label>
@@ -188,8 +234,51 @@ function GrainField({ value, onChange }: { value: Grain; onChange: (g: Grain) =>
   );
 }
 
-function Plan({ plan }: { plan: CutPlan }) {
+function ShapeField({ value, onChange }: { value: Shape; onChange: (s: Shape) => void }) {
+  const id = useId();
+  return (
+    <div className="col-span-3">
+      <label htmlFor={id} className="block text-sm font-semibold">
+        Shape
+      </label>
+      <select
+        id={id}
+        value={value}
+        onChange={(e) => onChange(e.target.value as Shape)}
+        className="min-h-11 w-full border-2 border-ink bg-panel px-2"
+      >
+        <option value="rectangle">rectangle</option>
+        <option value="triangle">half of it, a triangle</option>
+        <option value="3">3 equal sides</option>
+        <option value="5">5 equal sides</option>
+        <option value="6">6 equal sides</option>
+        <option value="8">8 equal sides</option>
+      </select>
+    </div>
+  );
+}
+
+const shapeOf = (s: Shape) =>
+  s === "rectangle" || s === "triangle" ? { shape: s } : { shape: "ngon" as const, n: Number(s) };
+
+function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
   const units = useUnits();
+  const keepLeftovers = useKeepLeftovers();
+  const [kept, setKept] = useState<CutPlan | null>(null);
+  const left = plan.sheets.flatMap((s) => s.parts.filter((p) => p.leftover && big(p)));
+  const shaped = plan.sheets.some((s) => s.parts.some((p) => p.outlines));
+  const keep = async () => {
+    setKept(plan);
+    for (const [i, row] of papers.entries()) {
+      const cut = plan.sheets.filter((s) => s.paper === i);
+      const pieces = cut.flatMap((s) => s.parts.filter((p) => p.leftover && big(p)));
+      if (pieces.length === 0 && !row.paper) continue;
+      const of: SheetInput = row.paper
+        ? sheetInput(row.paper.sheet)
+        : { ...plainFaces, width: 210, height: 297, unit: "mm", gsm: 80, thickness_mm: 0.1 };
+      await keepLeftovers(row.name, of, pieces, row.paper && { paper_id: row.paper.id, used: cut.length });
+    }
+  };
   return (
     <div className="space-y-6">
       <Figure value={String(Math.round(100 * plan.yield))} unit="% of the paper used">
@@ -202,6 +291,23 @@ function Plan({ plan }: { plan: CutPlan }) {
         <Caution still title="Not everything fits">
           {plan.missing.join(", ")} cannot be cut from these papers.
         </Caution>
+      )}
+      {plan.sheets.length > 0 && (
+        <p className="border-2 border-on-mark bg-caution px-2 py-1 text-sm text-on-mark">
+          <b>Scissors.</b> Small children need an adult's help. Cut away from your fingers; pass scissors by
+          the handle. <b>Scraps</b> burn fast: keep them from flames.
+        </p>
+      )}
+      {left.length > 0 && (
+        <Button disabled={kept === plan} onClick={() => void keep()}>
+          Put the {left.length === 1 ? "leftover" : `${left.length} leftovers`} into the drawer
+        </Button>
+      )}
+      {shaped && (
+        <p>
+          First the straight cuts, right across; then the outlines within their rectangles. Outlines can be
+          printed under Get a sheet.
+        </p>
       )}
       <ul className={`grid gap-6 ${plan.sheets.length > 1 ? "xl:grid-cols-2" : ""}`}>
         {plan.sheets.map((s, i) => (
@@ -257,6 +363,18 @@ function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
           <Words part={p} size={size} />
         </g>
       ))}
+      {s.parts.map((p) =>
+        p.outlines?.map((o, k) => (
+          <path
+            key={`${p.x} ${p.y} ${k}`}
+            d={`M${Array.from({ length: o.length / 2 }, (_, n) => `${o[2 * n]} ${s.height_mm - (o[2 * n + 1] ?? 0)}`).join("L")}z`}
+            fill="none"
+            stroke="#10302f"
+            strokeWidth="2"
+            vectorEffect="non-scaling-stroke"
+          />
+        )),
+      )}
       {s.cuts.map((c, i) => {
         const [x1, y1, x2, y2] = c.upright
           ? [c.at_mm, s.height_mm - c.from_mm, c.at_mm, s.height_mm - c.to_mm]
@@ -299,6 +417,9 @@ function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
     </svg>
   );
 }
+
+/** Worth keeping: no side under what can be folded. */
+const big = (p: { width_mm: number; height_mm: number }) => Math.min(p.width_mm, p.height_mm) >= 20;
 
 /** A part's name and size, along its longer side, where there is room for them. */
 function Words({ part: p, size }: { part: CutPlan["sheets"][number]["parts"][number]; size: number }) {

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Problem } from "../api/client";
 import { Field } from "../parts/controls";
+import { NearSize } from "../parts/NearSize";
 import { useUnits } from "../settings";
 import { inUnits, parseLength, sheetSize } from "../units";
-import { typed, type TypedSize } from "./typedSize";
+import { nearSize, typed, type TypedSize } from "./typedSize";
 
 /** Width and height, and the sizes that have a name. */
 export function SizeFields({
@@ -55,6 +56,7 @@ export function SizeFields({
           onChange={(e) => onChange({ ...value, height: e.target.value })}
         />
       </div>
+      <NearSize size={nearSize(value)} onTake={(w, h) => onChange(typed(w, h, units))} />
     </div>
   );
 }

@@ -1,5 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, Problem, type SizeInput } from "../api/client";
+import { useId, useState } from "react";
+import { api, Problem, type EffectOnToy as Toy, type SizeInput } from "../api/client";
+import { plainFaces } from "../paper";
+import { PaperPicture } from "../parts/PaperPicture";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
 import { inUnits, number, parseLength, sheetSize, smallLength } from "../units";
@@ -16,13 +19,20 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
   const [typed, setTyped] = useTypedLengths(2);
   const read = typed.map((t) => (t.trim() === "" ? 0 : parseLength(t, units)));
   const [rising, falling] = read;
+  const [pattern, setPattern] = useState("");
+  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  const id = useId();
   const judged = useQuery({
-    queryKey: ["measured", size, rising, falling],
+    queryKey: ["measured", size, rising, falling, pattern],
     queryFn: () =>
       size && rising !== undefined && falling !== undefined
-        ? api.measuredSheet(size.width, size.height, rising, falling)
+        ? api.measuredSheet(size.width, size.height, rising, falling, pattern)
         : Promise.reject(new Error("no lengths")),
-    enabled: size !== undefined && rising !== undefined && falling !== undefined && rising + falling > 0,
+    enabled:
+      size !== undefined &&
+      rising !== undefined &&
+      falling !== undefined &&
+      (rising + falling > 0 || pattern !== ""),
     retry: false,
   });
   const q = judged.data;
@@ -44,6 +54,24 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
           />
         ))}
       </div>
+      <div className="mt-3">
+        <label htmlFor={id} className="block text-sm font-semibold">
+          What will it do to the toy?
+        </label>
+        <select
+          id={id}
+          value={pattern}
+          onChange={(e) => setPattern(e.target.value)}
+          className="min-h-11 w-full border-2 border-ink bg-panel px-2"
+        >
+          <option value="">no toy chosen</option>
+          {patterns.data?.map((p) => (
+            <option key={p.id} value={p.id}>
+              {p.title}
+            </option>
+          ))}
+        </select>
+      </div>
       <div aria-live="polite" className="mt-2 space-y-1">
         {judged.error instanceof Problem && (
           <p className="bg-caution px-2 py-1 text-on-mark">{inUnits(judged.error.message, units)}</p>
@@ -53,7 +81,8 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
             Sides and diagonals do not belong to one sheet with parallel edges; measure again.
           </p>
         )}
-        {q && !q.misread && (
+        {q?.toy && <Effect toy={q.toy} title={patterns.data?.find((p) => p.id === pattern)?.title ?? ""} />}
+        {q && !q.misread && rising !== undefined && falling !== undefined && rising + falling > 0 && (
           <>
             <p className="title text-xl">
               {q.square
@@ -75,5 +104,52 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
         )}
       </div>
     </section>
+  );
+}
+
+/** What a sheet that is a little off does at the end, and how much to trim. */
+function Effect({ toy, title }: { toy: Toy; title: string }) {
+  const units = useUnits();
+  const worst = Math.max(0, ...toy.misfits.map((m) => m.mm));
+  return (
+    <div className="border-2 border-ink bg-panel p-3">
+      <p className="title text-xl">
+        {toy.why
+          ? `${title} cannot be folded from it`
+          : worst === 0
+            ? `${title} closes as it should`
+            : `${title}: up to ${smallLength(worst, units)} out at the end`}
+      </p>
+      {toy.why && <p>{inUnits(toy.why, units)}</p>}
+      <ul className="list-inside list-disc">
+        {toy.misfits.map((m) => (
+          <li key={m.edges}>
+            {m.edges}: {m.kind === "beside" ? "lie " : m.kind === "gap" ? "leave a gap of " : "overlap by "}
+            {smallLength(m.mm, units)}
+            {m.kind === "beside" && " beside each other"}
+          </li>
+        ))}
+      </ul>
+      {toy.picture && (
+        <PaperPicture
+          picture={toy.picture}
+          colours={plainFaces}
+          label={`${title} from this sheet, folded flat`}
+          className="mt-2 h-32 w-full"
+        />
+      )}
+      {toy.trim ? (
+        <p>
+          <b>Trim it to {sheetSize(toy.trim_w_mm, toy.trim_h_mm, units)}</b>:{" "}
+          {smallLength(Math.max(0, toy.off_w_mm), units)} off the width,{" "}
+          {smallLength(Math.max(0, toy.off_h_mm), units)} off the height.
+        </p>
+      ) : (
+        <p>No trim makes it better.</p>
+      )}
+      <p className="text-sm text-quiet">
+        Computed for folds made exactly, against a sheet of the right shape.
+      </p>
+    </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { SizeInput } from "../api/client";
 import { useUnits } from "../settings";
-import { number, parseLength, type Units } from "../units";
+import { number, parseLength, parseNumber, type Units } from "../units";
 
 /** A size as it is typed, and the unit of what is typed without one. */
 export interface TypedSize {
@@ -46,4 +46,13 @@ export function sizeInput(s: TypedSize): SizeInput | undefined {
   const width = parseLength(s.width, s.units);
   const height = parseLength(s.height, s.units);
   return width === undefined || height === undefined ? undefined : { width, height, unit: "mm" };
+}
+
+/**
+ * What was typed, in the unit it was typed in, to ask which size is meant: numbers
+ * that make no sheet in mm may do in another unit.
+ */
+export function nearSize(s: TypedSize): SizeInput | undefined {
+  const [width, height] = [parseNumber(s.width), parseNumber(s.height)];
+  return width === undefined || height === undefined ? sizeInput(s) : { width, height, unit: s.units };
 }

@@ -53,6 +53,13 @@ export function useWanted(
     n: w.n ? String(w.n) : fresh.n,
   });
   const [wanted, setWanted] = useState<Wanted>(() => (first ? filled(first) : fresh));
+  // Another sheet in question suggests another want.
+  const suggested = JSON.stringify(first);
+  const [followed, follow] = useState(suggested);
+  if (followed !== suggested) {
+    follow(suggested);
+    if (first) setWanted(filled(first));
+  }
   const [cutFree, setCutFree] = useState(false);
   const [chosen, choose] = useState(0);
   const want = asWant(wanted, units);

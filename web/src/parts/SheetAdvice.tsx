@@ -23,10 +23,13 @@ export function Verdict({ fit }: { fit: Fit }) {
           ))}
         </ul>
       )}
-      {!fit.does && fit.max_ratio > 0 && (
-        <p className="mt-1">
-          It folds on sheets {number(fit.min_ratio, 3)}
-          {fit.max_ratio - fit.min_ratio > 0.0005 && ` to ${number(fit.max_ratio, 3)}`} times as high as wide.
+      {!fit.does && fit.max_h_mm > 0 && (
+        <p className="mt-1 font-semibold">
+          At this width it works{" "}
+          {fit.max_ratio - fit.min_ratio < 0.01
+            ? `only about ${length(fit.min_h_mm, units)} high`
+            : `from ${length(fit.min_h_mm, units)} to ${length(fit.max_h_mm, units)} high`}
+          .
         </p>
       )}
       {fit.small && (
@@ -65,7 +68,7 @@ export function GetIt({
       )}
       <WantFields asked={asked} />
       <WayList asked={asked} />
-      {want && way?.corners === 4 && way.steps.length > 0 && (
+      {want && way?.corners === 4 && (way.steps.length > 0 || way.turned) && (
         <Button weight="now" className="w-full text-lg" onClick={() => onTake(way, want)}>
           {action}
         </Button>

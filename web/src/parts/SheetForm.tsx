@@ -6,6 +6,7 @@ import { offerUndo } from "../undo";
 import { number, parseNumber, sheetSize, type Units } from "../units";
 import { Button, Choice, Field } from "./controls";
 import { Colour, Faces } from "./Faces";
+import { NearSize } from "./NearSize";
 
 interface Draft {
   width: string;
@@ -114,6 +115,11 @@ export function SheetForm({
   };
   const pick =
     "min-h-11 border-2 border-ink bg-panel px-3 py-2 text-left hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel";
+  const [nearW, nearH] = [parseNumber(draft.width), parseNumber(draft.height)];
+  const near =
+    nearW === undefined || nearH === undefined
+      ? undefined
+      : { width: nearW, height: nearH, unit: draft.unit };
   const isSize = (w: number, h: number) =>
     draft.width === side(w, draft.unit) && draft.height === side(h, draft.unit);
   return (
@@ -210,6 +216,10 @@ export function SheetForm({
           onChange={(e) => set({ thickness: e.target.value })}
         />
       </div>
+      <NearSize
+        size={near}
+        onTake={(w, h) => set({ width: side(w, draft.unit), height: side(h, draft.unit) })}
+      />
       <details>
         <summary className="text-sm font-semibold">Faces, and keep this paper in the drawer</summary>
         <div className="mt-2 space-y-3">

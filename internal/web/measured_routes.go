@@ -1,0 +1,145 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"math"
+
+	"tussock/internal/body"
+	"tussock/internal/draw"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+)
+
+// SquarenessView is what a sheet's sides and diagonals tell.
+type SquarenessView struct {
+	OffDeg     float64     `json:"off_deg" doc:"90 less the angle at the lower left corner"`
+	OffByDeg   float64     `json:"off_by_deg" doc:"uncertain by so much"`
+	RulerMM    float64     `json:"ruler_mm" doc:"for a ruler read so exactly"`
+	MissWideMM float64     `json:"miss_wide_mm" doc:"left edge folded to the right: the corners miss by"`
+	MissHighMM float64     `json:"miss_high_mm"`
+	TrimWideMM float64     `json:"trim_wide_mm" doc:"the rectangle that can be trimmed from it"`
+	TrimHighMM float64     `json:"trim_high_mm"`
+	Square     bool        `json:"square" doc:"corners miss by no more than a fold does"`
+	Misread    bool        `json:"misread" doc:"sides and diagonals do not belong together"`
+	Toy        *EffectView `json:"toy,omitempty" doc:"what it does to the toy asked for"`
+}
+
+// EffectView is what a sheet that is a little off does to a toy.
+type EffectView struct {
+	Why     string        `json:"why" doc:"it cannot be folded, and why; empty when it can"`
+	Misfits []MisfitView  `json:"misfits" doc:"of edges that should meet on the finished toy, folded flat"`
+	Trim    bool          `json:"trim" doc:"a trim makes it right"`
+	TrimWMM float64       `json:"trim_w_mm" doc:"the sheet to trim to"`
+	TrimHMM float64       `json:"trim_h_mm"`
+	OffWMM  float64       `json:"off_w_mm" doc:"what that takes off, against the sides measured"`
+	OffHMM  float64       `json:"off_h_mm"`
+	Picture *draw.Picture `json:"picture,omitempty" doc:"the finished toy from this sheet, folded flat"`
+}
+
+// MisfitView is one pair of edges.
+type MisfitView struct {
+	Edges string  `json:"edges"`
+	Kind  string  `json:"kind" enum:"gap,overlap,beside"`
+	MM    float64 `json:"mm"`
+}
+
+type measuredInput struct {
+	Body struct {
+		WidthMM   float64 `json:"width_mm"`
+		HeightMM  float64 `json:"height_mm"`
+		RisingMM  float64 `json:"rising_mm,omitempty" doc:"lower left to upper right corner; 0 when not measured"`
+		FallingMM float64 `json:"falling_mm,omitempty" doc:"upper left to lower right corner"`
+		Pattern   string  `json:"pattern,omitempty" maxLength:"80" doc:"a toy that is to be folded from it"`
+	}
+}
+
+func (s *server) measured(_ context.Context, in *measuredInput) (*answer[SquarenessView], error) {
+	b := in.Body
+	w, h, err := (SizeInput{b.WidthMM, b.HeightMM, "mm"}).mm(sheet.SideRange.Min)
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	var q sheet.Squareness
+	if b.RisingMM == 0 && b.FallingMM == 0 && b.Pattern != "" {
+		// Two sides alone: taken as square-cornered.
+		q.TrimWidthMM, q.TrimHighMM = w, h
+	} else {
+		var fits bool
+		if q, fits = sheet.Measured(w, h, b.RisingMM, b.FallingMM); !fits {
+			d := math.Hypot(w, h)
+			field, v := "body.rising_mm", b.RisingMM
+			if v == 0 {
+				field, v = "body.falling_mm", b.FallingMM
+			}
+			return nil, refuse(field, v, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s mm", sheet.Number(math.Round(10*d)/10)))
+		}
+	}
+	v := SquarenessView{q.OffDeg, q.OffByDeg, sheet.RulerMM, q.MissWideMM, q.MissHighMM, q.TrimWidthMM, q.TrimHighMM, q.Square(), q.Misread(), nil}
+	if b.Pattern != "" && !q.Misread() {
+		p, err := findPattern(b.Pattern)
+		if err != nil {
+			return nil, err
+		}
+		if v.Toy, err = effect(p, w, h, q); err != nil {
+			return nil, asProblem(err, "body.")
+		}
+	}
+	return ok(v)
+}
+
+var edgeWords = []string{"lower", "right", "upper", "left"}
+
+// effect folds a pattern from the sheet as measured and compares it with the one from
+// the sheet that it should be: of the same width, in the pattern's own proportions
+// where those of the sheet do not fold exactly.
+func effect(p *sequence.Pattern, w, h float64, q sheet.Squareness) (*EffectView, error) {
+	plain := ordinary(w, h)
+	meant, err := sheet.New(w, h, plain.GSM, plain.ThicknessMM)
+	if err != nil {
+		return nil, err
+	}
+	exact := p.Run(meant, nil)
+	if exact.Err != nil {
+		own := p.HeightMM / p.WidthMM
+		if meant, err = sheet.New(w, w*own, plain.GSM, plain.ThicknessMM); err != nil {
+			return nil, err
+		}
+		exact = p.Run(meant, nil)
+	}
+	skewed, err := sheet.Skewed(w, h, q.OffDeg, plain.GSM, plain.ThicknessMM)
+	if err != nil {
+		return nil, err
+	}
+	real := p.Despite(skewed, nil)
+	v := &EffectView{Misfits: []MisfitView{}}
+	switch {
+	case exact.Err != nil:
+		v.Why = exact.Err.Detail
+		return v, nil
+	case real.Err != nil:
+		v.Why = fmt.Sprintf("step %d: %s", real.Err.Step, real.Err.Detail)
+	default:
+		for _, m := range body.Misfits(exact, real) {
+			words := fmt.Sprintf("the two halves of the %s edge", edgeWords[m.Edges[0]%4])
+			if m.Edges[0] != m.Edges[1] {
+				words = fmt.Sprintf("the %s edge and the %s edge", edgeWords[m.Edges[0]%4], edgeWords[m.Edges[1]%4])
+			}
+			v.Misfits = append(v.Misfits, MisfitView{words, string(m.Kind), m.MM})
+		}
+		pic := draw.Flat(real.Final())
+		v.Picture = &pic
+	}
+	// Back to a rectangle, and to the pattern's proportions where it insists on them.
+	v.TrimWMM, v.TrimHMM = q.TrimWidthMM, q.TrimHighMM
+	if r := v.TrimHMM / v.TrimWMM; p.MinRatio > 0 && (r < p.MinRatio || r > p.MaxRatio) {
+		t := sheet.SameRatio(v.TrimWMM, v.TrimHMM, meant.WidthMM*1e3, meant.HeightMM*1e3)
+		v.TrimWMM, v.TrimHMM = t.WidthMM, t.HeightMM
+	}
+	v.OffWMM, v.OffHMM = w-v.TrimWMM, h-v.TrimHMM
+	v.Trim = math.Max(v.OffWMM, v.OffHMM) > leastTrimMM
+	return v, nil
+}
+
+// leastTrimMM is the least that scissors can take off.
+const leastTrimMM = 0.3
