@@ -11,7 +11,7 @@ import (
 func soft(name string) bool { return name != "wing" }
 
 func setup(nose, wing float64) Setup {
-	return Setup{SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, map[string]float64{"nose": nose, "wing": wing}}
+	return Setup{SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, map[string]float64{"nose": nose, "wing": wing}, nil}
 }
 
 func TestSettle(t *testing.T) {

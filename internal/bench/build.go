@@ -82,11 +82,14 @@ func (s SheetSpec) sameFold(t SheetSpec) bool {
 type Setup struct {
 	Sheet SheetSpec          `json:"sheet"`
 	Knobs map[string]float64 `json:"knobs"`
+	// Recipes are the knobs whose length is found by folding instead of measuring, and
+	// the creases of the recipe.
+	Recipes map[string]int `json:"recipes,omitempty"`
 }
 
 // Clone is a copy that shares nothing.
 func (s Setup) Clone() Setup {
-	s.Knobs = maps.Clone(s.Knobs)
+	s.Knobs, s.Recipes = maps.Clone(s.Knobs), maps.Clone(s.Recipes)
 	if s.Knobs == nil {
 		s.Knobs = map[string]float64{}
 	}

@@ -44,3 +44,13 @@ func Recipe(widthMM, heightMM float64, r divide.Recipe, at int) Overlay {
 	}
 	return o
 }
+
+// Parts draws lines across the sheet that divide its left edge into n equal parts.
+func Parts(widthMM, heightMM float64, n int) Overlay {
+	o := Overlay{View: view(geom.Box{MaxX: widthMM, MaxY: heightMM}), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	for k := 1; k < n; k++ {
+		y := heightMM * float64(k) / float64(n)
+		o.Strokes = append(o.Strokes, Stroke{"axis", flatPoints(geom.Vec{Y: y}, geom.Vec{X: widthMM, Y: y})})
+	}
+	return o
+}

@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"fmt"
+	"maps"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -205,7 +206,7 @@ func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildVi
 		return nil, err
 	}
 	draft := &setup
-	if last := b.Latest(); last != nil && len(bench.Changes(last.Setup, setup, func(string) bool { return false })) == 0 {
+	if last := b.Latest(); last != nil && len(bench.Changes(last.Setup, setup, func(string) bool { return false })) == 0 && maps.Equal(last.Setup.Recipes, setup.Recipes) {
 		draft = nil // moved back to where the newest tweak has it
 	}
 	if err := s.store.SetDraft(ctx, in.ID, draft); err != nil {

@@ -139,6 +139,9 @@ func (s *server) checkSetup(pattern, where string, setup bench.Setup) error {
 	if err := checkSheet(setup.Sheet); err != nil {
 		return asProblem(err, where+".sheet.")
 	}
+	if err := checkRecipes(p, setup.Recipes); err != nil {
+		return err
+	}
 	return checkKnobs(p, setup.Knobs)
 }
 

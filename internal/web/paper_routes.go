@@ -47,7 +47,7 @@ type RecipeView struct {
 	Steps    []RecipeStep `json:"steps"`
 	Value    float64      `json:"value" doc:"the fraction or the angle in degrees that comes about"`
 	ErrorMM  float64      `json:"error_mm" doc:"on this sheet"`
-	ErrorDeg float64      `json:"error_deg" doc:"for angles"`
+	ErrorDeg float64      `json:"error_deg" doc:"of the angle; for a mark, seen from the corner across the sheet"`
 	Exact    bool         `json:"exact"`
 }
 
@@ -74,13 +74,23 @@ type DivisionView struct {
 	Sheet      draw.Picture    `json:"sheet"`
 	Recipes    []RecipeView    `json:"recipes" doc:"fewest creases first; each is better than the ones before it"`
 	Correcting *CorrectingView `json:"correcting,omitempty"`
+	Target     float64         `json:"target" doc:"the fraction or the angle wanted"`
+	Tree       []TreeMark      `json:"tree" doc:"for equal parts: the marks in the order in which they are made"`
+	Parts      *draw.Overlay   `json:"parts,omitempty" doc:"all marks on the sheet"`
+}
+
+// TreeMark is one of the marks that divide an edge into equal parts.
+type TreeMark struct {
+	K       int     `json:"k" doc:"at so many parts from the lower end"`
+	Words   string  `json:"words" doc:"empty for the first mark, which the recipe gives"`
+	ErrorMM float64 `json:"error_mm" doc:"one standard deviation of a careful adult"`
 }
 
 type divisionInput struct {
 	Body struct {
 		Sheet SizeInput `json:"sheet"`
-		What  string    `json:"what" enum:"fraction,angle" doc:"a fraction of the left edge from below, or an angle at the lower left corner from the lower edge"`
-		Part  float64   `json:"part" doc:"numerator of the fraction, or the angle in degrees"`
+		What  string    `json:"what" enum:"fraction,parts,length,angle" doc:"a fraction or a length of the left edge from below, equal parts of it, or an angle at the lower left corner from the lower edge"`
+		Part  float64   `json:"part" doc:"numerator of the fraction, count of equal parts, length in mm, or angle in degrees"`
 		Of    float64   `json:"of,omitempty" doc:"denominator of the fraction"`
 	}
 }
@@ -243,32 +253,98 @@ func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionV
 		return nil, asProblem(err, "body.sheet.")
 	}
 	v := DivisionView{WidthMM: w, HeightMM: h, Sheet: draw.Blank(w, h), Recipes: []RecipeView{}}
+	v.Tree = []TreeMark{}
 	var found []divide.Recipe
-	if in.Body.What == "angle" {
-		if !(in.Body.Part > 0.5 && in.Body.Part < 89.5) {
-			return nil, refuse("body.part", in.Body.Part, "the angle must be 0.5 to 89.5 degrees")
-		}
-		found = divide.Angle(w, h, in.Body.Part)
-	} else {
-		f := in.Body.Part / in.Body.Of
-		if math.IsNaN(f) || !(f >= 0.005 && f <= 0.995) || in.Body.Of > 1000 {
-			return nil, refuse("body.part", in.Body.Part, fmt.Sprintf("the fraction is %s of %s; it must lie between 0 and 1", sheet.Number(in.Body.Part), sheet.Number(in.Body.Of)))
-		}
+	switch f, err := in.fraction(h); {
+	case err != nil:
+		return nil, err
+	case in.Body.What == "angle":
+		v.Target = in.Body.Part
+		found = divide.Angle(w, h, v.Target)
+	default:
+		v.Target = f
 		found = divide.Fraction(w, h, f)
-		if n := int(in.Body.Of); in.Body.Part == 1 && float64(n) == in.Body.Of {
-			if c, found := sheet.SelfCorrecting(n, h, shadow.Adult.MM); found {
-				v.Correcting = (*CorrectingView)(&c)
-			}
-		}
+		v.equalParts(in.parts(), h, found)
 	}
 	for _, r := range found {
-		q := RecipeView{Steps: []RecipeStep{}, Value: r.Value, ErrorMM: r.ErrorMM, ErrorDeg: r.ErrorDeg, Exact: r.Exact}
-		for i, c := range r.Creases {
-			q.Steps = append(q.Steps, RecipeStep{c.Words, draw.Recipe(w, h, r, i)})
-		}
-		v.Recipes = append(v.Recipes, q)
+		v.Recipes = append(v.Recipes, viewRecipe(w, h, r))
 	}
 	return ok(v)
+}
+
+func viewRecipe(w, h float64, r divide.Recipe) RecipeView {
+	q := RecipeView{Steps: []RecipeStep{}, Value: r.Value, ErrorMM: r.ErrorMM, ErrorDeg: r.ErrorDeg, Exact: r.Exact}
+	for i, c := range r.Creases {
+		q.Steps = append(q.Steps, RecipeStep{c.Words, draw.Recipe(w, h, r, i)})
+	}
+	return q
+}
+
+// parts is into how many equal parts the edge is to be divided; 0 when it is not.
+func (in *divisionInput) parts() int {
+	b := in.Body
+	n := b.Of
+	if b.What == "parts" {
+		n = b.Part
+	} else if b.What != "fraction" || b.Part != 1 {
+		return 0
+	}
+	if n != math.Trunc(n) {
+		return 0
+	}
+	return int(n)
+}
+
+// fraction is that of the edge that is wanted; 0 for an angle.
+func (in *divisionInput) fraction(edgeMM float64) (float64, error) {
+	b := in.Body
+	switch b.What {
+	case "angle":
+		if !(b.Part > 0.5 && b.Part < 89.5) {
+			return 0, refuse("body.part", b.Part, "the angle must be 0.5 to 89.5 degrees")
+		}
+		return 0, nil
+	case "parts":
+		if n := in.parts(); n < 2 || n > mostParts {
+			return 0, refuse("body.part", b.Part, fmt.Sprintf("equal parts must be 2 to %d", mostParts))
+		}
+		return 1 / b.Part, nil
+	case "length":
+		if f := b.Part / edgeMM; f >= 0.005 && f <= 0.995 {
+			return f, nil
+		}
+		return 0, refuse("body.part", b.Part, fmt.Sprintf("the length is %s mm; it must lie on the left edge, which has %s mm", sheet.Number(b.Part), sheet.Number(edgeMM)))
+	}
+	f := b.Part / b.Of
+	if math.IsNaN(f) || !(f >= 0.005 && f <= 0.995) || b.Of > 1000 {
+		return 0, refuse("body.part", b.Part, fmt.Sprintf("the fraction is %s of %s; it must lie between 0 and 1", sheet.Number(b.Part), sheet.Number(b.Of)))
+	}
+	return f, nil
+}
+
+// mostParts is into how many parts an edge is divided: more are closer than a hand is
+// exact.
+const mostParts = 33
+
+// equalParts adds the self-correcting way and the tree of marks.
+func (v *DivisionView) equalParts(n int, edgeMM float64, found []divide.Recipe) {
+	if n < 2 || n > mostParts {
+		return
+	}
+	if c, ok := sheet.SelfCorrecting(n, edgeMM, shadow.Adult.MM); ok {
+		v.Correcting = (*CorrectingView)(&c)
+	}
+	first := n&(n-1) != 0 // halving alone gives powers of two
+	off := 0.0
+	if first && len(found) > 0 {
+		best := found[len(found)-1]
+		off = math.Hypot(best.ErrorMM, shadow.Adult.MM*math.Sqrt(float64(len(best.Creases))))
+	}
+	for _, m := range divide.Tree(n, edgeMM, first, off, shadow.Adult.MM) {
+		v.Tree = append(v.Tree, TreeMark{m.K, m.Words, m.ErrorMM})
+	}
+	over := draw.Parts(v.WidthMM, v.HeightMM, n)
+	v.Parts = &over
 }
 
 // The least side, in mm, of a piece that can be cut and held, and of a square

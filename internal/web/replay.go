@@ -15,6 +15,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/sheet/divide"
 	"tussock/internal/shelf"
 )
 
@@ -43,6 +44,16 @@ func checkKnobs(p *sequence.Pattern, knobs map[string]float64) error {
 	return nil
 }
 
+// checkRecipes refuses recipes for what is no length of the pattern.
+func checkRecipes(p *sequence.Pattern, recipes map[string]int) error {
+	for name, n := range recipes {
+		if i := p.KnobIndex(name); i < 0 || p.Knobs[i].Unit != "mm" || n < 1 || n > divide.MaxCreases {
+			return refuse("body.recipes."+name, n, fmt.Sprintf("a recipe belongs to a length of the pattern and has 1 to %d creases", divide.MaxCreases))
+		}
+	}
+	return nil
+}
+
 // fullKnobs are all knobs of a pattern, those not given at their defaults.
 func fullKnobs(p *sequence.Pattern, given map[string]float64) map[string]float64 {
 	out := map[string]float64{}
@@ -61,6 +72,7 @@ func fullKnobs(p *sequence.Pattern, given map[string]float64) map[string]float64
 // replay is the cached way from pattern, sheet and knobs to pictures and numbers.
 func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
 	setup.Knobs = fullKnobs(p, setup.Knobs)
+	setup.Recipes = nil // they say how a length is found, not how long it is
 	key, err := json.Marshal(struct {
 		Pattern string
 		Setup   bench.Setup

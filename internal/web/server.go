@@ -90,6 +90,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.waysRoutes(api)
 	s.fitRoutes(api)
 	s.printRoutes(api)
+	s.placementRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)

@@ -72,6 +72,8 @@ func ordinary(w, h float64) bench.SheetSpec {
 type SetupInput struct {
 	Sheet SheetInput         `json:"sheet"`
 	Knobs map[string]float64 `json:"knobs,omitempty"`
+	// Recipes are the knobs whose length is found by folding, and the recipe's creases.
+	Recipes map[string]int `json:"recipes,omitempty"`
 }
 
 type replayInput struct {
@@ -108,5 +110,8 @@ func (in SetupInput) setup(pattern string) (bench.Setup, error) {
 	if err := checkKnobs(p, in.Knobs); err != nil {
 		return bench.Setup{}, err
 	}
-	return bench.Setup{Sheet: spec, Knobs: fullKnobs(p, in.Knobs)}, nil
+	if err := checkRecipes(p, in.Recipes); err != nil {
+		return bench.Setup{}, err
+	}
+	return bench.Setup{Sheet: spec, Knobs: fullKnobs(p, in.Knobs), Recipes: in.Recipes}, nil
 }

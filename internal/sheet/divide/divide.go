@@ -38,22 +38,58 @@ type Recipe struct {
 	Mark     geom.Vec // where the last crease meets the edge; the corner for an angle
 	Value    float64  // the fraction or the angle in degrees that comes about
 	ErrorMM  float64  // against the wanted one, along the edge (for an angle at its far end)
-	ErrorDeg float64
+	ErrorDeg float64  // signed, for an angle and for a mark (see Along)
 	Exact    bool
+}
+
+// Edge is an edge of the sheet and the end that fractions are counted from: two
+// neighbouring corners, 0 lower left, 1 lower right, 2 upper right, 3 upper left.
+type Edge struct{ From, To int }
+
+// LeftEdge is the left edge from below.
+var LeftEdge = Edge{0, 3}
+
+// Words is what people call the edge.
+func (e Edge) Words() string {
+	switch (Edge{min(e.From, e.To), max(e.From, e.To)}) {
+	case Edge{0, 1}:
+		return "the lower edge"
+	case Edge{1, 2}:
+		return "the right edge"
+	case Edge{2, 3}:
+		return "the upper edge"
+	}
+	return "the left edge"
 }
 
 // Fraction finds recipes for a mark at a fraction of the left edge, from below, of
 // a sheet. The best of each number of creases is given, fewest first, those that
 // are no better than a shorter one left out.
 func Fraction(widthMM, heightMM, fraction float64) []Recipe {
+	return Along(widthMM, heightMM, LeftEdge, fraction)
+}
+
+// Along is Fraction for any edge. ErrorDeg is the error as an angle, seen from the
+// corner across the sheet from the edge's beginning.
+func Along(widthMM, heightMM float64, e Edge, fraction float64) []Recipe {
 	s := newSearch(widthMM, heightMM)
+	from, to := s.outline[e.From], s.outline[e.To]
+	edge, _ := geom.LineThrough(from, to)
+	length, dir := from.Dist(to), to.Sub(from).Unit()
+	across := s.outline[(2*e.From-e.To+4)%4] // the other neighbour of the beginning
+	want := from.Add(dir.Scale(fraction * length))
 	s.wanted = func(l geom.Line) (Recipe, bool) {
-		p, ok := geom.Meet(l, s.left)
-		if !ok || p.Y < 1e-6 || p.Y > heightMM-1e-6 {
+		p, ok := geom.Meet(l, edge)
+		if !ok {
 			return Recipe{}, false
 		}
-		off := p.Y/heightMM - fraction
-		return Recipe{Mark: p, Value: p.Y / heightMM, ErrorMM: math.Abs(off) * heightMM}, true
+		t := dir.Dot(p.Sub(from))
+		if t < 1e-6 || t > length-1e-6 {
+			return Recipe{}, false
+		}
+		a, b := p.Sub(across), want.Sub(across)
+		off := geom.Deg(math.Atan2(b.Cross(a), b.Dot(a)))
+		return Recipe{Mark: p, Value: t / length, ErrorMM: math.Abs(t - fraction*length), ErrorDeg: off}, true
 	}
 	return s.run()
 }
@@ -91,14 +127,12 @@ type line struct {
 
 type search struct {
 	outline geom.Polygon
-	left    geom.Line
 	wanted  func(geom.Line) (Recipe, bool)
 	best    [MaxCreases + 1]*Recipe
 }
 
 func newSearch(w, h float64) *search {
-	left, _ := geom.LineThrough(geom.Vec{}, geom.Vec{Y: h})
-	return &search{outline: geom.Polygon{{}, {X: w}, {X: w, Y: h}, {Y: h}}, left: left}
+	return &search{outline: geom.Polygon{{}, {X: w}, {X: w, Y: h}, {Y: h}}}
 }
 
 func (s *search) run() []Recipe {

@@ -12,6 +12,7 @@ export type Ways = Schemas["WaysView"];
 export type Fit = Schemas["FitView"];
 export type Use = Schemas["UseView"];
 export type EffectOnToy = Schemas["EffectView"];
+export type Placement = Schemas["PlacementView"];
 export type CautionWords = Schemas["CautionView"];
 export type Study = Schemas["StudyView"];
 export type StudyCard = Schemas["StudyCard"];
@@ -96,13 +97,20 @@ export function paperInput(p: Paper): PaperInput {
 }
 
 function setupInput(s: Setup) {
-  return { sheet: sheetInput(s.sheet), knobs: s.knobs };
+  return { sheet: sheetInput(s.sheet), knobs: s.knobs, ...(s.recipes ? { recipes: s.recipes } : {}) };
 }
 
 const at = (id: number) => ({ params: { path: { id } } });
 
 export const api = {
-  divide: (sheet: SizeInput, what: "fraction" | "angle", part: number, of: number) =>
+  placements: (id: string, step: number, setup: Setup) =>
+    read<Placement[]>(
+      client.POST("/api/v1/patterns/{id}/steps/{step}/placements", {
+        params: { path: { id, step } },
+        body: setupInput(setup),
+      }),
+    ),
+  divide: (sheet: SizeInput, what: "fraction" | "parts" | "length" | "angle", part: number, of: number) =>
     read<Division>(client.POST("/api/v1/divisions", { body: { sheet, what, part, of } })),
   planCuts: (pieces: Schemas["CutPiece"][], papers: Schemas["CutPaper"][], kerf_mm: number) =>
     read<CutPlan>(client.POST("/api/v1/cut-plans", { body: { pieces, papers, kerf_mm } })),

@@ -9,6 +9,7 @@ import { useUnits } from "../settings";
 import { inUnits, knobValue, length, thickness } from "../units";
 import { GapNote } from "./GapNote";
 import { MatHead } from "./MatHead";
+import { Placements } from "./Placement";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import type { Ready } from "./useBench";
 
@@ -168,6 +169,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
           </p>
         )}
         {s.gap && <GapNote gap={s.gap} colours={colours} />}
+        <Placements key={step} ready={ready} step={step} />
         <Knobs ready={ready} only={atThisStep} />
         <MovedDraft ready={ready} />
         <WayOn>

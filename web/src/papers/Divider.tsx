@@ -5,12 +5,12 @@ import { plainFaces } from "../paper";
 import { Caution, Choice, Field, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { inUnits, number, parseNumber, smallLength } from "../units";
+import { inUnits, number, parseLength, parseNumber, smallLength } from "../units";
 import { SFold } from "./SFold";
 import { SizeFields } from "./SizeFields";
-import { toldIn, sizeInput, typed } from "./typedSize";
+import { toldIn, sizeInput, typed, typedLength } from "./typedSize";
 
-type What = "fraction" | "angle";
+type What = "fraction" | "parts" | "length" | "angle";
 
 /** Divide an edge or an angle by a few folds, without a ruler. */
 export function Divider() {
@@ -20,9 +20,19 @@ export function Divider() {
   const [what, setWhat] = useState<What>("fraction");
   const [part, setPart] = useState("1");
   const [of, setOf] = useState("3");
+  const [parts, setParts] = useState("5");
+  const [long, setLong] = useState(() => typedLength(100, units));
+  const [longUnits, setLongUnits] = useState(units);
+  if (longUnits !== units) {
+    // What was typed keeps its meaning when the units are switched.
+    const mm = parseLength(long, longUnits);
+    setLongUnits(units);
+    if (mm !== undefined) setLong(typedLength(mm, units));
+  }
   const [deg, setDeg] = useState("60");
   const input = sizeInput(size);
-  const value = parseNumber(what === "fraction" ? part : deg);
+  const value =
+    what === "length" ? parseLength(long, units) : parseNumber({ fraction: part, parts, angle: deg }[what]);
   const whole = what === "fraction" ? parseNumber(of) : 0;
   const found = useQuery({
     queryKey: ["divide", input, what, value, whole],
@@ -42,7 +52,9 @@ export function Divider() {
           label="Divide"
           value={what}
           options={[
-            { value: "fraction", label: "the left edge" },
+            { value: "fraction", label: "at a fraction" },
+            { value: "parts", label: "equal parts" },
+            { value: "length", label: "at a length" },
             { value: "angle", label: "the corner" },
           ]}
           onChange={setWhat}
@@ -62,6 +74,23 @@ export function Divider() {
               hint="1 of 3 is a third, from below."
             />
           </div>
+        ) : what === "parts" ? (
+          <Field
+            label="Equal parts of the left edge"
+            value={parts}
+            hint="2 to 33"
+            onChange={(e) => setParts(e.target.value)}
+            problem={problem?.field("part")}
+          />
+        ) : what === "length" ? (
+          <Field
+            label="Length on the left edge"
+            unit={units}
+            value={long}
+            hint="From the lower left corner."
+            onChange={(e) => setLong(e.target.value)}
+            problem={inUnits(problem?.field("part") ?? "", units) || undefined}
+          />
         ) : (
           <Field
             label="Angle"
@@ -93,6 +122,13 @@ function Answer({ found, what }: { found: Division; what: What }) {
       : what === "angle"
         ? `${number(Math.abs(r.error_deg), 2)}° off`
         : `${smallLength(r.error_mm, units, 2)} off`;
+  // The same error the other way: an angle in length, a length as an angle.
+  const also = (r: typeof recipe) =>
+    r.exact
+      ? ""
+      : what === "angle"
+        ? ` That is ${smallLength(r.error_mm, units, 2)} at the far end.`
+        : ` That is ${number(Math.abs(r.error_deg), 3)}° seen from the lower right corner.`;
   return (
     <div className="space-y-5">
       <Figure
@@ -101,7 +137,7 @@ function Answer({ found, what }: { found: Division; what: What }) {
       >
         {recipe.exact
           ? "It comes out right on any sheet of these proportions; only the hand errs."
-          : `On this sheet it gives ${what === "angle" ? `${number(recipe.value, 2)}°` : number(recipe.value, 4)}. Computed, with folds made exactly.`}
+          : `On this sheet it gives ${what === "angle" ? `${number(recipe.value, 2)}°` : number(recipe.value, 4)}.${also(recipe)} Computed, with folds made exactly.`}
       </Figure>
       <div role="group" aria-label="Recipes" className="flex flex-wrap gap-2">
         {found.recipes.map((r, i) => (
@@ -132,14 +168,66 @@ function Answer({ found, what }: { found: Division; what: What }) {
           </li>
         ))}
       </ol>
-      {what === "fraction" && (
+      {what !== "angle" && (
         <p className="text-sm text-quiet">
           The sign shows where the last crease meets the left edge: that is the mark.
         </p>
       )}
+      {found.tree.length > 1 && <Tree found={found} />}
       {found.correcting && <Correcting c={found.correcting} />}
       {found.correcting?.folds === "01" && <SFold />}
     </div>
+  );
+}
+
+/** All marks of equal parts, in the order in which they are made. */
+function Tree({ found }: { found: Division }) {
+  const units = useUnits();
+  const n = found.tree.length + 1;
+  return (
+    <section aria-labelledby="tree">
+      <h2 id="tree" className="text-xl">
+        {found.tree[0]?.words === "" ? "Then the other marks" : "The marks, by halving"}
+      </h2>
+      <div className="mt-2 grid gap-4 sm:grid-cols-[12rem_1fr]">
+        {found.parts && (
+          <PaperPicture
+            picture={found.sheet}
+            next={found.parts}
+            colours={plainFaces}
+            label={`The sheet in ${n} equal parts`}
+            className="h-60 w-full"
+          />
+        )}
+        <div className="max-h-96 overflow-auto">
+          <table className="w-full text-left">
+            <thead className="text-sm text-quiet">
+              <tr>
+                <th scope="col">Mark</th>
+                <th scope="col">How</th>
+                <th scope="col" className="text-right">
+                  give or take
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {found.tree.map((m) => (
+                <tr key={m.k} className="border-t border-line">
+                  <th scope="row" className="pr-3 whitespace-nowrap">
+                    {m.k} of {n}
+                  </th>
+                  <td className="py-1">{m.words || "by the recipe above"}</td>
+                  <td className="pl-3 text-right whitespace-nowrap">{smallLength(m.error_mm, units, 2)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </div>
+      <p className="mt-1 text-sm text-quiet">
+        The beginning is the lower end. Give or take: one standard deviation of a careful hand, an estimate.
+      </p>
+    </section>
   );
 }
 
