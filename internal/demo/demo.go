@@ -10,7 +10,9 @@ import (
 	"time"
 
 	"tussock/internal/bench"
+	"tussock/internal/prepare"
 	"tussock/internal/sequence"
+	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/store"
 )
@@ -21,7 +23,17 @@ var (
 	form    = bench.SheetSpec{WidthMM: 215.9, HeightMM: 279.4, GSM: 75, ThicknessMM: 0.098, Paper: "Lost property form", Front: "#f7f3fa", Back: "#c9c2de"}
 	square  = bench.SheetSpec{WidthMM: 152.4, HeightMM: 152.4, GSM: 62, ThicknessMM: 0.075, Paper: "Sweet wrapper square", Front: "#f6d9a8", Back: "#f4f1e6"}
 	wrap    = bench.SheetSpec{WidthMM: 250, HeightMM: 350, GSM: 90, ThicknessMM: 0.12, Paper: "Parcel wrap", Front: "#d9bf96", Back: "#efe6d2"}
+	ticket  = bench.SheetSpec{WidthMM: 52, HeightMM: 190, GSM: 110, ThicknessMM: 0.14, Paper: "Ticket strip", Front: "#f2d7c9", Back: "#f2d7c9"}
 )
+
+// drawer is what lies in the hall's drawer, and how much is left of it.
+var drawer = []struct {
+	sheet            bench.SheetSpec
+	grain, stiffness string
+	left             int
+}{
+	{leaflet, "height", "ordinary", 140}, {form, "height", "ordinary", 36}, {square, "", "soft", 22}, {wrap, "width", "crisp", 9}, {ticket, "height", "crisp", 60},
+}
 
 // tweak is one set-up of the story: what changed, why, and how it flew.
 type tweak struct {
@@ -39,6 +51,7 @@ type story struct {
 	day                    int // of the year 2026
 	parent, parentTweak    int // index into stories + 1, 0 for none
 	step                   int
+	squared                bool // the sheet is the square cut from it with one fold
 	draft                  map[string]float64
 	tweaks                 []tweak
 }
@@ -70,14 +83,21 @@ var stories = []story{
 		{set: map[string]float64{"drop": 8}, why: "Heavy wrap, so a shorter nose", n: 6, mean: 4.9, sd: 0.9, seen: []string{"dived", "hit something"}, chance: 0.7},
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
+	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 4},
 }
 
 // Seed fills an empty store with the demo data.
 func Seed(ctx context.Context, s *store.Store) error {
-	for _, p := range []bench.SheetSpec{leaflet, form, square, wrap} {
-		if _, err := s.AddPapers(ctx, bench.Paper{Name: p.Paper, Sheet: p}); err != nil {
+	for _, p := range drawer {
+		if _, err := s.AddPapers(ctx, bench.Paper{Name: p.sheet.Paper, Sheet: p.sheet, Grain: p.grain, Stiffness: p.stiffness, Left: &p.left}); err != nil {
 			return err
 		}
+	}
+	left := leaflet
+	left.WidthMM, left.HeightMM, left.Paper = 87, 210, "Leftover of Timetable leaflet"
+	one := 3
+	if _, err := s.AddPapers(ctx, bench.Paper{Name: left.Paper, Sheet: left, Grain: "width", Stiffness: "ordinary", Left: &one, Origin: leaflet.Paper}); err != nil {
+		return err
 	}
 	r := rand.New(rand.NewPCG(1871, 42))
 	ids := make([]int64, len(stories))
@@ -108,6 +128,11 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 		}
 	}
 	at := time.Date(2026, 1, 1, 15, 40, 0, 0, time.UTC).AddDate(0, 0, st.day)
+	if st.squared {
+		if st.sheet, err = squared(st.sheet); err != nil {
+			return bench.Build{}, err
+		}
+	}
 	b := bench.Build{Pattern: st.pattern, Name: st.name, Step: st.step, CreatedAt: at}
 	height := 1.5 + 0.1*float64(len(st.thrower)%4)
 	for i, t := range st.tweaks {
@@ -125,6 +150,25 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 		b.Draft = &d
 	}
 	return b, nil
+}
+
+// squared is the square that one fold and one cut make of a sheet.
+func squared(s bench.SheetSpec) (bench.SheetSpec, error) {
+	have, err := sheet.New(s.WidthMM, s.HeightMM, s.GSM, s.ThicknessMM)
+	if err != nil {
+		return s, err
+	}
+	ways, err := prepare.Ways(have, prepare.Want{Kind: prepare.Square}, false)
+	if err != nil {
+		return s, err
+	}
+	w := ways[0]
+	s.From = &bench.SheetFrom{WidthMM: s.WidthMM, HeightMM: s.HeightMM, Want: bench.SheetWant{Kind: string(prepare.Square)}}
+	s.WidthMM, s.HeightMM, s.Way, s.ErrorMM = w.Piece.WidthMM, w.Piece.HeightMM, w.Name, w.ErrorMM
+	for _, c := range w.Creases {
+		s.Made = append(s.Made, [4]float64{c.A.X, c.A.Y, c.B.X, c.B.Y})
+	}
+	return s, nil
 }
 
 func (st story) setup(p *sequence.Pattern, set map[string]float64) bench.Setup {

@@ -26,13 +26,16 @@ func TestScreenshots(t *testing.T) {
 		{"bench-fold", "/bench/1/fold/4", 1280, 800},
 		{"bench-set", "/bench/5/set", 1280, 800},
 		{"bench-trials", "/bench/4/try", 1280, 800},
-		{"bench-paper", "/bench/7/paper", 1280, 800},
+		{"bench-paper", "/bench/8/paper", 1280, 800},
 		{"settings", "/settings", 1280, 800},
 		{"study", "/study/flapper", 1280, 800},
 		{"study-step", "/study/bird/9", 1280, 800},
+		{"papers", "/papers", 1280, 800},
+		{"papers-get", "/papers/get", 1280, 800},
 		{"papers-divide", "/papers/divide", 1280, 800},
 		{"papers-cut", "/papers/cut", 1280, 800},
 		{"phone-fold", "/bench/6/fold/5", 390, 844},
+		{"phone-paper", "/bench/8/paper", 390, 844},
 		{"phone-trials", "/bench/2/try", 390, 844},
 	} {
 		p.do(chromedp.EmulateViewport(v.w, v.h))

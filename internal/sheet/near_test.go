@@ -25,6 +25,7 @@ func TestNearKnownSizes(t *testing.T) {
 		{150, 150, "mm", "", "", false},
 		{155, 150, "mm", "six-inch", "mm", false},
 		{8.5, 11, "mm", "letter", "in", false},
+		{21, 30, "mm", "a4", "cm", false},
 		{21, 29.7, "in", "", "", false}, // a poster, as it stands
 		{210, 297, "cm", "a4", "mm", false},
 		{400, 500, "mm", "", "", false},

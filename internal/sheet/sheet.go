@@ -107,10 +107,19 @@ var Sizes = []Size{
 	{"six-inch", "6 in square", 6 * MMPerInch, 6 * MMPerInch},
 	{"square-150", "15 cm square", 150, 150},
 	{"square-100", "10 cm square", 100, 100},
+	// The widest strips that fold into ten equal triangles: 6.35 widths long.
+	{"strip-a4", "Strip off A4", 46.8, 297},
+	{"strip-letter", "Strip off Letter", 44, 11 * MMPerInch},
 }
+
+// Office are the first sizes of Sizes, those of office paper.
+const Office = 2
 
 // nearMM is how near a size must come to a known one to be asked about.
 const nearMM = 15.0
+
+// tinyMM is the longer side below which a sheet is more likely one of another unit.
+const tinyMM = 60.0
 
 // Meant is a known size that a typed one may stand for.
 type Meant struct {
@@ -121,7 +130,7 @@ type Meant struct {
 
 // Near lists the known sizes that a typed size may stand for, the nearest first: those
 // within 15 mm, either way round, in the unit given; and, where the numbers make no
-// sheet in that unit, those that they come near in another. A size that is known
+// sheet in that unit, or a tiny one, those that they come near in another. A size that is known
 // already stands for itself.
 func Near(width, height float64, unit string) []Meant {
 	type found struct {
@@ -152,7 +161,7 @@ func Near(width, height float64, unit string) []Meant {
 					}
 				}
 			}
-			if u == unit {
+			if u == unit && math.Max(w, h) >= tinyMM {
 				break // the numbers make sense as they are
 			}
 		}

@@ -75,7 +75,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
           `${base}/fold/${s.no}`,
           stretch === "fold" && step === s.no,
           build.step >= s.no || s.made,
-          `Step ${s.no}${s.made ? ", its crease is there" : ""}`,
+          `Step ${s.no}${s.made ? " made, its crease is there" : ""}`,
           s.made ? `${s.no} made` : s.no,
           <PaperPicture thin picture={s.after} colours={colours} label="" className="h-full w-full" />,
         ),
