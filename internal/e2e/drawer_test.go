@@ -169,7 +169,6 @@ func TestGetASheet(t *testing.T) {
 	if wide := eval[float64](q, `document.documentElement.scrollWidth`); wide > 390 {
 		t.Errorf("the paper stretch is %v pixels wide on a phone", wide)
 	}
-	q.picture("/tmp/ph.png")
 	p.quiet()
 	q.quiet()
 }

@@ -24,7 +24,6 @@ func TestMeasuredPlaceFoundByFolding(t *testing.T) {
 	if v == "24" {
 		t.Error("the knob does not take what the recipe gives")
 	}
-	p.picture("/tmp/s1.png")
 	// It is kept with the build.
 	p.visit(h.url + "/bench/7/fold/3")
 	p.sees("Pinch it first, without a ruler")

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, Problem, type SheetInput } from "../api/client";
+import { api, Problem, sheetInput, type SheetInput } from "../api/client";
 import { pieceOf, useFit } from "../papers/sheets";
 import { WaySteps } from "../papers/SheetWays";
 import { useWanted } from "../papers/wanted";
@@ -22,9 +22,14 @@ export function Start() {
   const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
   const p = patterns.data?.find((x) => x.id === pattern);
   const create = useMutation({
-    mutationFn: (sheet: SheetInput) => api.createBuild(pattern, sheet, name),
-    // A sheet that must be made first is made first.
-    onSuccess: (b) => navigate(`/bench/${b.id}/${b.setup.sheet.way ? "paper" : "fold/1"}`),
+    mutationFn: async (sheet: SheetInput) => {
+      const build = await api.createBuild(pattern, sheet, name);
+      const { small } = await api.fit(pattern, sheetInput(build.setup.sheet), {});
+      return { build, small };
+    },
+    // A sheet that must be made first is made first; one that is too small says so.
+    onSuccess: ({ build: b, small }) =>
+      navigate(`/bench/${b.id}/${b.setup.sheet.way || small ? "paper" : "fold/1"}`),
   });
   // When the pattern cannot be folded on the sheet, there may be a way to one that does.
   const refused =
