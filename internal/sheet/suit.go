@@ -38,7 +38,6 @@ func (b band) judge(v float64) (Verdict, string) {
 	return Poor, why
 }
 
-
 // Rules of thumb, by way of moving: weight in g/m² and bending stiffness in 1e-4
 // N·m. They are a folder's experience, not measurements, and logged trials overrule
 // them.
