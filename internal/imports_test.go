@@ -25,6 +25,7 @@ var core = map[string][]string{
 	"prints":        {"geom", "sheet", "fold/layers", "fold"},
 	"shelf":         {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
+	"care":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/shadow", "sequence"},
 	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body"},
 	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"bench":         {},

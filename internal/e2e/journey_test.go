@@ -246,7 +246,7 @@ func TestBuildsAreNeverLost(t *testing.T) {
 	}
 	p.visit(h.url + "/settings")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=json]"), []string{file}))
-	p.at("/bench/9/try")
+	p.at("/bench/10/try")
 	p.sees("Pier Curlew", "Tips up, to stop the rolling", "n = 11")
 
 	broken := filepath.Join(t.TempDir(), "broken.json")

@@ -134,6 +134,18 @@ func (s *State) Refreshed() *State {
 	return &out
 }
 
+// Displaced is the same state with its pieces lying a little elsewhere, in the same
+// order: for pictures of paper folded with small errors.
+func (s *State) Displaced(iso []geom.Iso2) *State {
+	out := *s
+	out.F = slices.Clone(s.F)
+	for i := range out.F {
+		out.F[i].Iso = iso[i]
+	}
+	out.refresh()
+	return &out
+}
+
 func (s *State) refresh() {
 	s.folded = make([]geom.Polygon, len(s.F))
 	for i := range s.F {

@@ -112,8 +112,8 @@ var Sizes = []Size{
 	{"strip-letter", "Strip off Letter", 44, 11 * MMPerInch},
 }
 
-// Office are the first sizes of Sizes, those of office paper.
-const Office = 2
+// Usual are how many sizes of Sizes, the first, patterns are usually written for.
+const Usual = 3
 
 // nearMM is how near a size must come to a known one to be asked about.
 const nearMM = 15.0

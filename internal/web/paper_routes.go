@@ -441,7 +441,7 @@ func (s *server) sheetFacts(_ context.Context, in *factsInput) (*answer[FactsVie
 			v.Equal = append(v.Equal, SquareFact{side, n})
 		}
 	}
-	for _, z := range sheet.Sizes[:sheet.Office] {
+	for _, z := range sheet.Sizes[:sheet.Usual] {
 		if z.Name == v.Size {
 			continue
 		}

@@ -153,6 +153,7 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 	for _, g := range d.Guards {
 		v.Guards = append(v.Guards, g.Reason)
 	}
+	v.AwayDeg = draw.AwayDeg(d)
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
 	if c, ok := shadow.ClearanceOf(d); ok {
 		g := GapView{Verdict: string(c.Verdict), MM: c.MM, NeedMM: c.NeedMM, LeavesMM: c.LeavesMM, Inside: c.Inside}

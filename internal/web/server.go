@@ -91,6 +91,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.fitRoutes(api)
 	s.printRoutes(api)
 	s.placementRoutes(api)
+	s.stepRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)

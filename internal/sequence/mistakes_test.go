@@ -1,0 +1,63 @@
+package sequence_test
+
+import (
+	"testing"
+
+	"tussock/internal/sheet"
+	"tussock/internal/shelf"
+)
+
+// Each mistake is a toy of its own: all the paper is there, it differs from the right
+// fold and from the other mistakes, and what it shows is what its words say.
+func TestMistakesAreFolded(t *testing.T) {
+	kinds := map[string]int{}
+	for _, id := range append(shelf.Names(), shelf.StudyNames()...) {
+		p, found := shelf.Find(id)
+		if !found {
+			p, _ = shelf.FindStudy(id)
+		}
+		s := sheet.Sheet{WidthMM: p.WidthMM, HeightMM: p.HeightMM, GSM: 80, ThicknessMM: 0.1}
+		r := p.Run(s, nil)
+		for _, d := range r.Steps {
+			for _, m := range p.Mistakes(r, d.No) {
+				kinds[m.Kind]++
+				if m.Words == "" || m.Cure == "" {
+					t.Errorf("%s step %d, %s: no words", id, d.No, m.Kind)
+				}
+				if a, b := m.After.PaperMM2(), s.AreaMM2(); a < b-1e-6 || a > b+1e-6 {
+					t.Errorf("%s step %d, %s: %v of %v mm²", id, d.No, m.Kind, a, b)
+				}
+			}
+			if got := p.Mistakes(r, d.No); d.Op == "turn" && len(got) != 0 {
+				t.Errorf("%s step %d is a turn: %d mistakes", id, d.No, len(got))
+			}
+		}
+		if p.Mistakes(r, 0) != nil || p.Mistakes(r, 99) != nil {
+			t.Error("steps that are not there")
+		}
+	}
+	for _, k := range []string{"side", "turn", "past", "short", "layers"} {
+		if kinds[k] == 0 {
+			t.Errorf("no step shows the mistake %q: %v", k, kinds)
+		}
+	}
+	// Folded to the other side: the corner's other face shows, where it should lie.
+	p, _ := shelf.Find("curlew")
+	r := p.Run(sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, nil)
+	for _, m := range p.Mistakes(r, 2) {
+		if m.Kind != "side" {
+			continue
+		}
+		right, wrong := r.Steps[1].After, m.After
+		if right.Box() != wrong.Box() {
+			t.Error("the box differs")
+		}
+		corner := r.Landmarks["TL"]
+		a, b := right.FacetsAtSheet(corner)[0], wrong.FacetsAtSheet(corner)[0]
+		base := right.FacetsAtSheet(r.Landmarks["C"])[0]
+		under := wrong.FacetsAtSheet(r.Landmarks["C"])[0]
+		if right.Above(a, base) <= 0 || wrong.Above(b, under) >= 0 {
+			t.Error("the corner lies on the same side")
+		}
+	}
+}

@@ -1,0 +1,251 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/body"
+	"tussock/internal/care"
+	"tussock/internal/draw"
+	"tussock/internal/fold"
+	"tussock/internal/fold/shadow"
+	"tussock/internal/geom"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+)
+
+// CareView is the care that one step needs.
+type CareView struct {
+	No       int         `json:"no"`
+	Made     bool        `json:"made" doc:"lines are creased by hand in it"`
+	PerMM    float64     `json:"per_mm" doc:"how far the worst landmark moves at the end for 1 mm here"`
+	Worst    string      `json:"worst"`
+	Class    string      `json:"class" enum:"critical,normal,free"`
+	Author   string      `json:"author" doc:"what the author says of it, or empty"`
+	Share    float64     `json:"share" doc:"of all scatter at the end, 0 to 1"`
+	Layers   int         `json:"layers"`
+	StackMM  float64     `json:"stack_mm"`
+	Tool     string      `json:"tool" doc:"to press with; empty when nothing is pressed"`
+	Hold     *[2]float64 `json:"hold,omitempty" doc:"where to hold the paper, in the picture before"`
+	SlideMM  float64     `json:"slide_mm" doc:"how far the outermost layers slide against each other: normal"`
+	OpensDeg float64     `json:"opens_deg" doc:"the fold opens by itself so far: normal"`
+	Strain   string      `json:"strain"`
+	Soft     bool        `json:"soft"`
+	Cuts     bool        `json:"cuts"`
+	Fixes    bool        `json:"fixes" doc:"glue, tape or a clip"`
+}
+
+// MistakeView is a likely mistake, carried out.
+type MistakeView struct {
+	Kind    string       `json:"kind"`
+	Words   string       `json:"words"`
+	Cure    string       `json:"cure"`
+	Picture draw.Picture `json:"picture"`
+}
+
+// LookView is a step looked at more closely.
+type LookView struct {
+	XRay     draw.Overlay  `json:"xray" doc:"hidden folds and edges of the paper before the step"`
+	Mistakes []MistakeView `json:"mistakes"`
+	Map      DrawnOver     `json:"map" doc:"crease map of the flat sheet after the step"`
+	Whence   []WhenceView  `json:"whence" doc:"landmarks of the sheet, where they lie in the map and in the picture after the step"`
+}
+
+// WhenceView is one landmark on the flat sheet and on the folded paper.
+type WhenceView struct {
+	Name   string      `json:"name"`
+	Sheet  [2]float64  `json:"sheet"`
+	Folded *[2]float64 `json:"folded,omitempty" doc:"absent when it has been cut off"`
+}
+
+// SlipView is what a slip at a step does, and what makes up for it.
+type SlipView struct {
+	PastMM   float64      `json:"past_mm"`
+	RMSMM    float64      `json:"rms_mm" doc:"over all landmarks at the end"`
+	CoMMM    float64      `json:"com_mm" doc:"of the centre of mass"`
+	Moved    []MovedView  `json:"moved" doc:"the worst landmarks"`
+	Verdict  string       `json:"verdict" enum:"accept,compensate,redo"`
+	Remedies []RemedyView `json:"remedies"`
+	Picture  draw.Picture `json:"picture" doc:"the finished toy with the slip"`
+	Right    draw.Picture `json:"right" doc:"without it"`
+}
+
+// MovedView is a landmark that ends up elsewhere.
+type MovedView struct {
+	Words string  `json:"words"`
+	MM    float64 `json:"mm"`
+}
+
+// RemedyView is a later fold made off its place on purpose.
+type RemedyView struct {
+	Step   int     `json:"step"`
+	PastMM float64 `json:"past_mm" doc:"past its target; below 0 short of it"`
+	LeftMM float64 `json:"left_mm" doc:"what is left of the error, over all landmarks"`
+}
+
+// StepQuestion is about one step of a pattern on a sheet.
+type StepQuestion struct {
+	ID   string `path:"id" maxLength:"80"`
+	Step int    `path:"step" minimum:"1" maximum:"400"`
+	Body SetupInput
+}
+
+type careInput struct {
+	ID   string `path:"id" maxLength:"80"`
+	Hand string `query:"hand" default:"adult" enum:"adult,child"`
+	Body SetupInput
+}
+
+type slipInput struct {
+	StepQuestion
+	PastMM float64 `query:"past_mm" doc:"how far what was brought went past its target; below 0 short of it"`
+}
+
+func (s *server) stepRoutes(api huma.API) {
+	op := func(id, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/patterns/{id}" + path, Summary: summary, MaxBodyBytes: smallBody}
+	}
+	huma.Register(api, op("care", "/care", "How exactly each step must be made, and what is normal"), s.care)
+	huma.Register(api, op("look", "/steps/{step}/look", "A step looked at more closely"), s.look)
+	huma.Register(api, op("slip", "/steps/{step}/slip", "What a slip at a step does, and what makes up for it"), s.slip)
+}
+
+// folded replays a set-up that must fold.
+func (in SetupInput) folded(pattern string) (*sequence.Replay, error) {
+	p, err := findPattern(pattern)
+	if err != nil {
+		return nil, err
+	}
+	setup, err := in.setup(pattern)
+	if err != nil {
+		return nil, err
+	}
+	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+	if err != nil {
+		return nil, asProblem(err, "body.sheet.")
+	}
+	r := p.Run(sh, setup.Knobs)
+	if r.Err != nil {
+		return nil, refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", r.Err.Step, r.Err.Detail))
+	}
+	return r, nil
+}
+
+func (in *StepQuestion) folded() (*sequence.Replay, error) {
+	r, err := in.Body.folded(in.ID)
+	if err == nil && in.Step > len(r.Steps) {
+		err = refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps", r.Pattern.Title, len(r.Steps)))
+	}
+	return r, err
+}
+
+func (s *server) care(_ context.Context, in *careInput) (*answer[[]CareView], error) {
+	r, err := in.Body.folded(in.ID)
+	if err != nil {
+		return nil, err
+	}
+	hand, _ := shadow.FindHand(in.Hand)
+	all, ferr := care.Of(r, hand, draw.LayersFolded)
+	if ferr != nil {
+		return nil, refuse("body.sheet", nil, ferr.Detail)
+	}
+	out := []CareView{}
+	for _, c := range all {
+		v := CareView{No: c.No, Made: c.Made, PerMM: c.PerMM, Worst: landmarkWords(r.Pattern, c.Worst), Class: string(c.Class), Author: c.Author, Share: c.Share,
+			Layers: c.Layers, StackMM: c.StackMM, Tool: c.Tool, SlideMM: c.SlideMM, OpensDeg: c.OpensDeg, Strain: c.Strain, Soft: c.Soft, Cuts: c.Cuts, Fixes: c.Fixes}
+		if c.Hold != nil {
+			v.Hold = &[2]float64{c.Hold.X, -c.Hold.Y}
+		}
+		out = append(out, v)
+	}
+	return ok(out)
+}
+
+func (s *server) look(_ context.Context, in *StepQuestion) (*answer[LookView], error) {
+	r, err := in.folded()
+	if err != nil {
+		return nil, err
+	}
+	d := r.Steps[in.Step-1]
+	v := LookView{XRay: draw.XRay(d.Before, body.Measure(d.Before).Cells), Mistakes: []MistakeView{}, Whence: []WhenceView{}}
+	for _, m := range r.Pattern.Mistakes(r, in.Step) {
+		v.Mistakes = append(v.Mistakes, MistakeView{m.Kind, m.Words, m.Cure, draw.Flat(m.After)})
+	}
+	v.Map.Picture, v.Map.Over = draw.Map(d.After)
+	v.Whence = whence(r.Pattern, d.After)
+	return ok(v)
+}
+
+// whence are the corners, the middles of the edges and the middle of the sheet.
+func whence(p *sequence.Pattern, s *fold.State) []WhenceView {
+	out := []WhenceView{}
+	w, h := s.Sheet.WidthMM, s.Sheet.HeightMM
+	if s.Sheet.Shape != nil {
+		return out
+	}
+	for _, m := range []struct {
+		name string
+		x, y float64
+	}{{"BL", 0, 0}, {"BR", w, 0}, {"TR", w, h}, {"TL", 0, h}, {"B", w / 2, 0}, {"R", w, h / 2}, {"T", w / 2, h}, {"L", 0, h / 2}, {"C", w / 2, h / 2}} {
+		v := WhenceView{Name: landmarkWords(p, m.name), Sheet: [2]float64{m.x, -m.y}}
+		if at, on := sequence.Place(s, geom.Vec{X: m.x, Y: m.y}); on {
+			v.Folded = &[2]float64{at.X, -at.Y}
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// mostSlipMM is the largest slip that is answered: beyond it the fold is another one.
+const mostSlipMM = 20.0
+
+// A slip that ends within acceptMM is what hands do anyway; one that cannot be brought
+// down to half by a later fold and ends above redoMM is better folded again.
+const acceptMM, redoMM = 1.0, 2.0
+
+func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], error) {
+	if !(math.Abs(in.PastMM) <= mostSlipMM) {
+		return nil, refuse("query.past_mm", in.PastMM, fmt.Sprintf("the slip is %s mm; it must be -%g to %g mm: fold it again when it is more", sheet.Number(in.PastMM), mostSlipMM, mostSlipMM))
+	}
+	r, err := in.folded()
+	if err != nil {
+		return nil, err
+	}
+	q, creased, ferr := shadow.SlipAt(r, in.Step, in.PastMM)
+	if ferr != nil {
+		return nil, refuse("path.step", in.Step, ferr.Detail)
+	}
+	if !creased {
+		return nil, refuse("path.step", in.Step, "nothing is creased by hand at this step, so nothing can slip")
+	}
+	v := SlipView{PastMM: q.PastMM, RMSMM: q.RMSMM, CoMMM: q.CoMMM.Len(), Moved: []MovedView{}, Remedies: []RemedyView{}, Picture: draw.Flat(q.State), Right: draw.Flat(r.Final())}
+	for _, m := range q.Moved {
+		if len(v.Moved) < 4 {
+			v.Moved = append(v.Moved, MovedView{landmarkWords(r.Pattern, m.Name), m.MM})
+		}
+	}
+	for _, m := range q.Remedies {
+		if len(v.Remedies) < 3 {
+			v.Remedies = append(v.Remedies, RemedyView(m))
+		}
+	}
+	worst := 0.0
+	if len(q.Moved) > 0 {
+		worst = q.Moved[0].MM
+	}
+	switch {
+	case worst <= acceptMM:
+		v.Verdict = "accept"
+	case len(q.Remedies) > 0 && q.Remedies[0].LeftMM < q.RMSMM/2:
+		v.Verdict = "compensate"
+	case worst > redoMM:
+		v.Verdict = "redo"
+	default:
+		v.Verdict = "accept"
+	}
+	return ok(v)
+}

@@ -1,0 +1,78 @@
+package web_test
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"tussock/internal/web"
+)
+
+// Care, looks and slips follow the sheet and the knobs that they are asked for.
+func TestCareLooksAndSlips(t *testing.T) {
+	c := serve(t, false)
+	body := `{"sheet":` + a4Sheet + `}`
+	care := ask[[]web.CareView](c, "POST", "/patterns/curlew/care", body)
+	if len(care) != 10 {
+		t.Fatalf("%d steps", len(care))
+	}
+	share := 0.0
+	classes := map[string]int{}
+	for _, s := range care {
+		share += s.Share
+		classes[s.Class]++
+		if s.Made && (s.Tool == "" || s.PerMM > 0 && s.Worst == "") {
+			t.Errorf("step %d: %+v", s.No, s)
+		}
+	}
+	if math.Abs(share-1) > 1e-6 || len(classes) < 2 {
+		t.Errorf("shares %v, classes %v", share, classes)
+	}
+	thick := ask[[]web.CareView](c, "POST", "/patterns/curlew/care", strings.Replace(body, `"thickness_mm":0.1`, `"thickness_mm":0.3`, 1))
+	if thick[4].StackMM <= care[4].StackMM || thick[6].Tool == care[6].Tool {
+		t.Errorf("thicker paper: %+v and %+v", thick[6], care[6])
+	}
+
+	look := ask[web.LookView](c, "POST", "/patterns/curlew/steps/5/look", body)
+	kinds := map[string]bool{}
+	for _, m := range look.Mistakes {
+		kinds[m.Kind] = true
+		if len(m.Picture.Faces) == 0 || m.Words == "" || m.Cure == "" {
+			t.Errorf("%s: no picture or words", m.Kind)
+		}
+	}
+	if !kinds["past"] || !kinds["short"] || len(look.Whence) != 9 || len(look.Map.Picture.Faces) == 0 {
+		t.Errorf("%v, %d landmarks", kinds, len(look.Whence))
+	}
+	for _, w := range look.Whence {
+		if w.Folded == nil || w.Name == "" {
+			t.Errorf("%+v", w)
+		}
+	}
+
+	small := ask[web.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=0.2", body)
+	large := ask[web.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=8", body)
+	if small.Verdict != "accept" || large.Verdict == "accept" || math.Abs(large.RMSMM-40*small.RMSMM) > 1e-6 || len(large.Moved) == 0 {
+		t.Errorf("%s (%v), %s (%v)", small.Verdict, small.RMSMM, large.Verdict, large.RMSMM)
+	}
+	for _, r := range large.Remedies {
+		if r.Step <= 2 || r.LeftMM >= large.RMSMM {
+			t.Errorf("%+v", r)
+		}
+	}
+	refused(c, "POST", "/patterns/curlew/steps/2/slip?past_mm=50", body, "-20 to 20 mm")
+	refused(c, "POST", "/patterns/curlew/steps/8/slip?past_mm=1", body, "nothing is creased by hand")
+	refused(c, "POST", "/patterns/curlew/steps/77/slip?past_mm=1", body, "has 10 steps")
+	refused(c, "POST", "/patterns/curlew/steps/77/look", body, "has 10 steps")
+	refused(c, "POST", "/patterns/curlew/care?hand=giant", body, "hand")
+	refused(c, "POST", "/patterns/shelduck/care", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1}}`, "1.2 and 1.6 times")
+
+	// The picture turned by away_deg shows the flap going up.
+	r := ask[web.ReplayView](c, "POST", "/patterns/curlew/replay", body)
+	if a := r.Steps[0].AwayDeg; math.Abs(math.Abs(a)-90) > 0.01 {
+		t.Errorf("side to side is turned by %v", a)
+	}
+	if r.Steps[7].AwayDeg != 0 {
+		t.Error("turning over is turned")
+	}
+}
