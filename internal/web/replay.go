@@ -154,6 +154,9 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		v.Guards = append(v.Guards, g.Reason)
 	}
 	v.AwayDeg = draw.AwayDeg(d)
+	if f, small := draw.Focus(draw.Flat(d.Before), v.Next); small {
+		v.Focus = &f
+	}
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
 	if c, ok := shadow.ClearanceOf(d); ok {
 		g := GapView{Verdict: string(c.Verdict), MM: c.MM, NeedMM: c.NeedMM, LeavesMM: c.LeavesMM, Inside: c.Inside}

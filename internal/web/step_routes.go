@@ -3,15 +3,16 @@ package web
 import (
 	"context"
 	"fmt"
+	"maps"
 	"math"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/body"
 	"tussock/internal/care"
 	"tussock/internal/draw"
-	"tussock/internal/fold"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
@@ -52,14 +53,19 @@ type LookView struct {
 	XRay     draw.Overlay  `json:"xray" doc:"hidden folds and edges of the paper before the step"`
 	Mistakes []MistakeView `json:"mistakes"`
 	Map      DrawnOver     `json:"map" doc:"crease map of the flat sheet after the step"`
-	Whence   []WhenceView  `json:"whence" doc:"landmarks of the sheet, where they lie in the map and in the picture after the step"`
 }
 
-// WhenceView is one landmark on the flat sheet and on the folded paper.
+// WhenceView is where one point of the sheet lies, flat and after every step.
 type WhenceView struct {
-	Name   string      `json:"name"`
-	Sheet  [2]float64  `json:"sheet"`
-	Folded *[2]float64 `json:"folded,omitempty" doc:"absent when it has been cut off"`
+	Words string     `json:"words" doc:"the landmark that it is, or where it lies on the sheet"`
+	Sheet [2]float64 `json:"sheet" doc:"in the crease map"`
+	Steps []StepSpot `json:"steps"`
+}
+
+// StepSpot is where the point lies after a step.
+type StepSpot struct {
+	No int         `json:"no"`
+	At *[2]float64 `json:"at,omitempty" doc:"in the picture after it; absent when it has been cut off"`
 }
 
 // SlipView is what a slip at a step does, and what makes up for it.
@@ -111,6 +117,7 @@ func (s *server) stepRoutes(api huma.API) {
 	}
 	huma.Register(api, op("care", "/care", "How exactly each step must be made, and what is normal"), s.care)
 	huma.Register(api, op("look", "/steps/{step}/look", "A step looked at more closely"), s.look)
+	huma.Register(api, op("whence", "/whence", "Where a point of the paper comes from, and where it goes"), s.whence)
 	huma.Register(api, op("slip", "/steps/{step}/slip", "What a slip at a step does, and what makes up for it"), s.slip)
 }
 
@@ -171,33 +178,69 @@ func (s *server) look(_ context.Context, in *StepQuestion) (*answer[LookView], e
 		return nil, err
 	}
 	d := r.Steps[in.Step-1]
-	v := LookView{XRay: draw.XRay(d.Before, body.Measure(d.Before).Cells), Mistakes: []MistakeView{}, Whence: []WhenceView{}}
+	v := LookView{XRay: draw.XRay(d.Before, body.Measure(d.Before).Cells), Mistakes: []MistakeView{}}
 	for _, m := range r.Pattern.Mistakes(r, in.Step) {
 		v.Mistakes = append(v.Mistakes, MistakeView{m.Kind, m.Words, m.Cure, draw.Flat(m.After)})
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(d.After)
-	v.Whence = whence(r.Pattern, d.After)
 	return ok(v)
 }
 
-// whence are the corners, the middles of the edges and the middle of the sheet.
-func whence(p *sequence.Pattern, s *fold.State) []WhenceView {
-	out := []WhenceView{}
-	w, h := s.Sheet.WidthMM, s.Sheet.HeightMM
-	if s.Sheet.Shape != nil {
-		return out
+type whenceInput struct {
+	ID   string  `path:"id" maxLength:"80"`
+	Step int     `query:"step" minimum:"0" maximum:"400" doc:"the picture that is pointed at: after this step; 0 for the flat sheet"`
+	X    float64 `query:"x" doc:"mm, as in the picture"`
+	Y    float64 `query:"y"`
+	Body SetupInput
+}
+
+// snapMM is how near a landmark a finger must point to mean it.
+const snapMM = 6.0
+
+// whence tells where a point comes from and where it goes.
+func (s *server) whence(_ context.Context, in *whenceInput) (*answer[WhenceView], error) {
+	r, err := in.Body.folded(in.ID)
+	if err != nil {
+		return nil, err
 	}
-	for _, m := range []struct {
-		name string
-		x, y float64
-	}{{"BL", 0, 0}, {"BR", w, 0}, {"TR", w, h}, {"TL", 0, h}, {"B", w / 2, 0}, {"R", w, h / 2}, {"T", w / 2, h}, {"L", 0, h / 2}, {"C", w / 2, h / 2}} {
-		v := WhenceView{Name: landmarkWords(p, m.name), Sheet: [2]float64{m.x, -m.y}}
-		if at, on := sequence.Place(s, geom.Vec{X: m.x, Y: m.y}); on {
-			v.Folded = &[2]float64{at.X, -at.Y}
+	if in.Step > len(r.Steps) {
+		return nil, refuse("query.step", in.Step, fmt.Sprintf("%s has %d steps", r.Pattern.Title, len(r.Steps)))
+	}
+	at := geom.Vec{X: in.X, Y: -in.Y}
+	if in.Step > 0 {
+		state := r.Steps[in.Step-1].After
+		f, on := state.TopAt(at)
+		if !on {
+			return nil, refuse("query.x", in.X, "there is no paper at this spot; point at the paper")
 		}
-		out = append(out, v)
+		at = state.F[f].Iso.Inverse().Apply(at)
+	} else if !on(r.Sheet.Pieces(), at) {
+		return nil, refuse("query.x", in.X, "there is no paper at this spot; point at the paper")
 	}
-	return out
+	v := WhenceView{Words: fmt.Sprintf("%.0f mm from the left, %.0f mm from below", at.X, at.Y), Steps: []StepSpot{}}
+	near := snapMM
+	for _, name := range slices.Sorted(maps.Keys(r.Landmarks)) {
+		if q := r.Landmarks[name]; q.Dist(at) < near {
+			near, v.Words = q.Dist(at), landmarkWords(r.Pattern, name)
+			v.Sheet = [2]float64{q.X, -q.Y}
+		}
+	}
+	if near < snapMM {
+		at = geom.Vec{X: v.Sheet[0], Y: -v.Sheet[1]}
+	}
+	v.Sheet = [2]float64{at.X, -at.Y}
+	for _, d := range r.Steps {
+		spot := StepSpot{No: d.No}
+		if q, on := sequence.Place(d.After, at); on {
+			spot.At = &[2]float64{q.X, -q.Y}
+		}
+		v.Steps = append(v.Steps, spot)
+	}
+	return ok(v)
+}
+
+func on(pieces []geom.Polygon, p geom.Vec) bool {
+	return slices.ContainsFunc(pieces, func(q geom.Polygon) bool { return q.Contains(p, 1) })
 }
 
 // mostSlipMM is the largest slip that is answered: beyond it the fold is another one.

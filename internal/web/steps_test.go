@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -41,14 +42,26 @@ func TestCareLooksAndSlips(t *testing.T) {
 			t.Errorf("%s: no picture or words", m.Kind)
 		}
 	}
-	if !kinds["past"] || !kinds["short"] || len(look.Whence) != 9 || len(look.Map.Picture.Faces) == 0 {
-		t.Errorf("%v, %d landmarks", kinds, len(look.Whence))
+	if !kinds["past"] || !kinds["short"] || len(look.Map.Picture.Faces) == 0 {
+		t.Errorf("%v", kinds)
 	}
-	for _, w := range look.Whence {
-		if w.Folded == nil || w.Name == "" {
-			t.Errorf("%+v", w)
-		}
+
+	// The top left corner, pointed at on the flat sheet and where it lies after step 2:
+	// the same point, and it has not moved since.
+	flat := ask[web.WhenceView](c, "POST", "/patterns/curlew/whence?step=0&x=2&y=-295", body)
+	if flat.Words != "the top left corner" || flat.Sheet != [2]float64{0, -297} || len(flat.Steps) != 10 {
+		t.Fatalf("%+v", flat)
 	}
+	p := flat.Steps[1].At
+	again := ask[web.WhenceView](c, "POST", fmt.Sprintf("/patterns/curlew/whence?step=2&x=%v&y=%v", p[0]-1, p[1]-1), body)
+	if again.Words != flat.Words || *again.Steps[9].At != *flat.Steps[9].At {
+		t.Errorf("%+v", again)
+	}
+	if w := ask[web.WhenceView](c, "POST", "/patterns/curlew/whence?step=0&x=60&y=-100", body); w.Words != "60 mm from the left, 100 mm from below" {
+		t.Errorf("%+v", w)
+	}
+	refused(c, "POST", "/patterns/curlew/whence?step=0&x=-50&y=-100", body, "no paper at this spot")
+	refused(c, "POST", "/patterns/curlew/whence?step=11&x=5&y=-10", body, "has 10 steps")
 
 	small := ask[web.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=0.2", body)
 	large := ask[web.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=8", body)

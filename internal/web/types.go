@@ -142,6 +142,7 @@ type StepView struct {
 	WidthMM      float64       `json:"width_mm"`
 	HeightMM     float64       `json:"height_mm"`
 	AreaMM2      float64       `json:"area_mm2"`
+	Focus        *[4]float64   `json:"focus,omitempty" doc:"where the step happens, when that is small: left, top, width and height in the picture before"`
 	AwayDeg      float64       `json:"away_deg" doc:"the picture turned so far, clockwise, shows the flap moving away from the body; 0 when nothing is folded over"`
 	Next         draw.Overlay  `json:"next" doc:"drawn over the picture before the step"`
 	After        draw.Picture  `json:"after"`

@@ -13,6 +13,8 @@ export type Fit = Schemas["FitView"];
 export type Use = Schemas["UseView"];
 export type EffectOnToy = Schemas["EffectView"];
 export type Placement = Schemas["PlacementView"];
+export type Care = Schemas["CareView"];
+export type StepLook = Schemas["LookView"];
 export type CautionWords = Schemas["CautionView"];
 export type Study = Schemas["StudyView"];
 export type StudyCard = Schemas["StudyCard"];
@@ -103,6 +105,34 @@ function setupInput(s: Setup) {
 const at = (id: number) => ({ params: { path: { id } } });
 
 export const api = {
+  care: (id: string, setup: Setup, hand: "adult" | "child") =>
+    read<Care[]>(
+      client.POST("/api/v1/patterns/{id}/care", {
+        params: { path: { id }, query: { hand } },
+        body: setupInput(setup),
+      }),
+    ),
+  look: (id: string, step: number, setup: Setup) =>
+    read<StepLook>(
+      client.POST("/api/v1/patterns/{id}/steps/{step}/look", {
+        params: { path: { id, step } },
+        body: setupInput(setup),
+      }),
+    ),
+  whence: (id: string, setup: Setup, step: number, x: number, y: number) =>
+    read<Schemas["WhenceView"]>(
+      client.POST("/api/v1/patterns/{id}/whence", {
+        params: { path: { id }, query: { step, x, y } },
+        body: setupInput(setup),
+      }),
+    ),
+  slip: (id: string, step: number, setup: Setup, past_mm: number) =>
+    read<Schemas["SlipView"]>(
+      client.POST("/api/v1/patterns/{id}/steps/{step}/slip", {
+        params: { path: { id, step }, query: { past_mm } },
+        body: setupInput(setup),
+      }),
+    ),
   placements: (id: string, step: number, setup: Setup) =>
     read<Placement[]>(
       client.POST("/api/v1/patterns/{id}/steps/{step}/placements", {

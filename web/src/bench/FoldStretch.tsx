@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { api, type Knob, type Step } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button, Figure } from "../parts/controls";
@@ -7,10 +7,17 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
 import { inUnits, knobValue, length, thickness } from "../units";
+import { CareNote } from "./CareNote";
+import { CreaseMap } from "./CreaseMap";
+import { seen, useCare, useLook, useSeeing } from "./folding";
 import { GapNote } from "./GapNote";
 import { MatHead } from "./MatHead";
+import { Mistakes } from "./Mistakes";
 import { Placements } from "./Placement";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
+import { SeeingChoice } from "./SeeingChoice";
+import { SlipNote } from "./SlipNote";
+import { StepPicture } from "./StepPicture";
 import type { Ready } from "./useBench";
 
 const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
@@ -35,6 +42,11 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
   const colours = { front: good.sheet.front, back: good.sheet.back };
   const { change, show } = bench;
+  const [see] = useSeeing();
+  const [different, setDifferent] = useState(0);
+  const [mapped, setMapped] = useState(0);
+  const look = useLook(ready, step, see.xray || different === step || mapped === step);
+  const care = useCare(ready)[step - 1];
   const go = useCallback(
     (by: number) => {
       const here = stepInAddress();
@@ -74,7 +86,6 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new step counts
   }, [reached, build.id]);
   if (!s) return null;
-  const before = step === 1 ? good.start : good.steps[step - 2]?.after;
   const atThisStep = (k: Knob) => k.steps.includes(step);
   const wing = s.op === "wing" && good.toy?.round;
   return (
@@ -110,18 +121,22 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
       </Slip>
       <Mat>
         <MatHead ready={ready} className="max-lg:order-last max-lg:mt-6" />
+        <Link
+          to={`/bench/${build.id}/follow/${step}`}
+          className="mb-2 self-start border-2 border-ink bg-panel px-4 py-2 font-semibold hover:bg-ground"
+        >
+          Follow, full screen
+        </Link>
         <div className="grid min-h-0 grow items-stretch gap-4 sm:grid-cols-[3fr_2fr]">
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title text-lg">Do this</figcaption>
-            {before && (
-              <PaperPicture
-                picture={before}
-                next={s.next}
-                colours={colours}
-                label={inUnits(s.describe, units)}
-                className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
-              />
-            )}
+            <StepPicture
+              ready={ready}
+              step={step}
+              look={look}
+              hold={care?.hold}
+              className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+            />
           </figure>
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">
@@ -141,6 +156,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             </figcaption>
             <PaperPicture
               picture={wing || s.after}
+              transform={wing ? undefined : seen({ ...see, turn: "drawn" }, 0)}
               layers={layers && !wing ? s.layers : undefined}
               showCentre={!layers}
               colours={colours}
@@ -168,6 +184,19 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             <b>It looks right when</b> {inUnits(s.looks, units)}.
           </p>
         )}
+        {care && <CareNote care={care} />}
+        {different === step ? (
+          <Mistakes look={look} right={s.after} colours={colours} />
+        ) : (
+          <Button onClick={() => setDifferent(step)}>Mine looks different</Button>
+        )}
+        {care?.made && <SlipNote key={step} ready={ready} step={step} />}
+        {mapped === step ? (
+          <CreaseMap key={step} ready={ready} step={step} look={look} />
+        ) : (
+          <Button onClick={() => setMapped(step)}>Where does it come from?</Button>
+        )}
+        <SeeingChoice />
         {s.gap && <GapNote gap={s.gap} colours={colours} />}
         <Placements key={step} ready={ready} step={step} />
         <Knobs ready={ready} only={atThisStep} />

@@ -1,7 +1,9 @@
 import { useEffect, useMemo, useRef, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
+import type { Care } from "../api/client";
 import { useShortcuts } from "../keys";
 import { PaperPicture } from "../parts/PaperPicture";
+import { useCare } from "./folding";
 import type { Ready, Stretch } from "./useBench";
 
 /** The whole work as one strip of small pictures: timeline and way to everywhere. */
@@ -34,6 +36,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
     current: boolean,
     done: boolean,
     label: string,
+    heat: number,
     caption: ReactNode,
     picture: ReactNode,
   ) => (
@@ -45,13 +48,29 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
       className={`flex w-[4.6rem] shrink-0 flex-col items-center px-1 pt-1 ${current ? "bg-panel" : "hover:bg-ground"}`}
     >
       <span className="flex h-14 w-full items-center justify-center lg:h-16">{picture}</span>
-      <span className="title text-sm">{caption}</span>
+      <span className="flex w-full items-end justify-center gap-1">
+        <span className="title text-sm whitespace-nowrap">{caption}</span>
+        {heat > 0 && (
+          <span
+            className="mb-0.5 block h-4 w-1.5 border border-ink"
+            aria-hidden="true"
+            title="how thick it is"
+          >
+            <span
+              className="block w-full bg-ink"
+              style={{ height: `${100 * heat}%`, marginTop: `${13 * (1 - heat)}px` }}
+            />
+          </span>
+        )}
+      </span>
       <span
         className={`mt-auto block w-full ${current ? "h-2 bg-ink" : done ? "h-1 bg-tide" : "h-1 bg-line"}`}
         aria-hidden="true"
       />
     </Link>
   );
+  const care = useCare(ready);
+  const thickest = Math.max(1, ...good.steps.map((s) => s.max_layers));
   const setName = build.draft ? "draft" : build.tweaks.length > 0 ? `tweak ${build.tweaks.length}` : "set";
   const toy = good.toy && (good.toy.round ?? good.steps.at(-1)?.after);
   return (
@@ -66,6 +85,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         stretch === "paper",
         true,
         "Paper, the sheet",
+        0,
         "sheet",
         <PaperPicture thin picture={good.start} colours={colours} label="" className="h-full w-full" />,
       )}
@@ -75,8 +95,12 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
           `${base}/fold/${s.no}`,
           stretch === "fold" && step === s.no,
           build.step >= s.no || s.made,
-          `Step ${s.no}${s.made ? " made, its crease is there" : ""}`,
-          s.made ? `${s.no} made` : s.no,
+          `Step ${s.no}${s.made ? " made, its crease is there" : ""}${markWords(care[s.no - 1], s.optional)}`,
+          s.max_layers / thickest,
+          <>
+            {s.made ? `${s.no} made` : s.no}
+            <Marks care={care[s.no - 1]} optional={s.optional} />
+          </>,
           <PaperPicture thin picture={s.after} colours={colours} label="" className="h-full w-full" />,
         ),
       )}
@@ -86,6 +110,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         stretch === "set",
         build.step >= pattern.steps,
         `Set, ${setName}`,
+        0,
         setName,
         toy && <PaperPicture thin picture={toy} colours={colours} label="" className="h-full w-full" />,
       )}
@@ -95,11 +120,37 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         stretch === "try",
         build.trials > 0,
         `Try, ${build.trials} throws`,
+        0,
         build.trials,
         <Dots n={Math.min(build.trials, 5)} />,
       )}
     </nav>
   );
+}
+
+/** What a step needs, in signs: each has its word beside it for those who cannot see. */
+function signs(c: Care | undefined, optional: boolean): [string, string][] {
+  const all: [string, string][] = [];
+  if (c?.class === "critical" || c?.author === "critical") all.push(["!", "take care"]);
+  if (c?.soft) all.push(["~", "soft crease"]);
+  if (c?.cuts) all.push(["✂", "a cut"]);
+  if (c?.fixes) all.push(["+", "glue or tape"]);
+  if (optional) all.push(["( )", "may be left out"]);
+  return all;
+}
+
+const markWords = (c: Care | undefined, optional: boolean) =>
+  signs(c, optional)
+    .map(([, w]) => `, ${w}`)
+    .join("");
+
+function Marks({ care, optional }: { care: Care | undefined; optional: boolean }) {
+  return signs(care, optional).map(([sign, words]) => (
+    <span key={sign} aria-hidden="true" title={words}>
+      {" "}
+      {sign}
+    </span>
+  ));
 }
 
 function Label({ children }: { children: string }) {

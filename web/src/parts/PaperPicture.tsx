@@ -39,6 +39,9 @@ export function PaperPicture({
   layers,
   showCentre = false,
   thin = false,
+  hold,
+  transform,
+  onPoint,
   className = "",
 }: {
   picture: Picture;
@@ -49,19 +52,39 @@ export function PaperPicture({
   layers?: Region[];
   showCentre?: boolean;
   thin?: boolean;
+  /** Where a hand holds the paper. */
+  hold?: readonly number[];
+  /** How the picture is turned or mirrored. */
+  transform?: string;
+  /** Called with the place in mm that is pressed. */
+  onPoint?: (x: number, y: number) => void;
   className?: string;
 }) {
   const id = useId();
   const [x = 0, y = 0, w = 1, h = 1] = view ?? next?.view ?? picture.view;
   const size = Math.max(w, h);
   const pad = size * (thin ? 0.03 : 0.07);
+  // A turned picture needs room for its corners.
+  const [cx, cy, r] = [x + w / 2, y + h / 2, Math.hypot(w, h) / 2];
+  const box = transform?.includes("rotate(")
+    ? [cx - r, cy - r, 2 * r, 2 * r]
+    : [x - pad, y - pad, w + 2 * pad, h + 2 * pad];
   const edge = thin ? 0.75 : 1.25;
   const deepest = layers ? Math.max(...layers.map((r) => r.layers)) : 1;
   return (
     <svg
       {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })}
-      viewBox={`${x - pad} ${y - pad} ${w + 2 * pad} ${h + 2 * pad}`}
+      viewBox={box.join(" ")}
       className={className}
+      onClick={
+        onPoint &&
+        ((e) => {
+          const m = e.currentTarget.getScreenCTM();
+          if (!m) return;
+          const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
+          onPoint(p.x, p.y);
+        })
+      }
       preserveAspectRatio="xMidYMid meet"
     >
       {!thin && (
@@ -77,37 +100,40 @@ export function PaperPicture({
           </filter>
         </defs>
       )}
-      <g
-        filter={thin ? undefined : `url(#${id}s)`}
-        stroke={onPaper}
-        strokeLinejoin="round"
-        strokeWidth={edge}
-      >
-        {picture.faces.map((f, i) => (
-          <g key={i}>
-            <polygon
-              points={points(f.points)}
-              fill={f.front ? colours.front : colours.back}
-              stroke={f.plain ? (f.front ? colours.front : colours.back) : undefined}
-              strokeWidth={f.plain ? 0.6 : undefined}
-              vectorEffect="non-scaling-stroke"
-            />
-            {f.edges && <path d={lines(f.edges)} fill="none" vectorEffect="non-scaling-stroke" />}
-            {f.creases && (
-              <path
-                d={lines(f.creases)}
-                strokeWidth={thin ? 0.5 : 0.9}
-                strokeOpacity="0.65"
-                fill="none"
+      <g style={transform ? { transform, transformOrigin: `${cx}px ${cy}px` } : undefined}>
+        <g
+          filter={thin ? undefined : `url(#${id}s)`}
+          stroke={onPaper}
+          strokeLinejoin="round"
+          strokeWidth={edge}
+        >
+          {picture.faces.map((f, i) => (
+            <g key={i}>
+              <polygon
+                points={points(f.points)}
+                fill={f.front ? colours.front : colours.back}
+                stroke={f.plain ? (f.front ? colours.front : colours.back) : undefined}
+                strokeWidth={f.plain ? 0.6 : undefined}
                 vectorEffect="non-scaling-stroke"
               />
-            )}
-          </g>
-        ))}
+              {f.edges && <path d={lines(f.edges)} fill="none" vectorEffect="non-scaling-stroke" />}
+              {f.creases && (
+                <path
+                  d={lines(f.creases)}
+                  strokeWidth={thin ? 0.5 : 0.9}
+                  strokeOpacity="0.65"
+                  fill="none"
+                  vectorEffect="non-scaling-stroke"
+                />
+              )}
+            </g>
+          ))}
+        </g>
+        {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
+        {next && <NextStep next={next} size={size} id={id} />}
+        {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
+        {hold && <Hold at={hold} r={size * 0.03} />}
       </g>
-      {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
-      {next && <NextStep next={next} size={size} id={id} />}
-      {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
     </svg>
   );
 }
@@ -277,6 +303,16 @@ function MeetSign({ at: [x = 0, y = 0], r }: { at: number[]; r: number }) {
     <g transform={`translate(${x} ${y}) scale(${r})`}>
       <path d="M0-1 .9 0 0 1-.9 0z" fill="#ff6b2c" stroke={onPaper} strokeWidth=".22" />
       <circle r=".22" fill={onPaper} />
+    </g>
+  );
+}
+
+/** Where to hold the paper down. */
+function Hold({ at: [x = 0, y = 0], r }: { at: readonly number[]; r: number }) {
+  return (
+    <g transform={`translate(${x} ${y}) scale(${r})`} data-hold="">
+      <circle r="1" fill="#fdf8ea" fillOpacity=".8" stroke={onPaper} strokeWidth=".14" />
+      <path d="M-.6 0H.6M0-.6V.6" stroke={onPaper} strokeWidth=".2" />
     </g>
   );
 }

@@ -1,5 +1,6 @@
 import { Link, Navigate, useParams } from "react-router";
 import { FoldStretch } from "../bench/FoldStretch";
+import { Follow } from "../bench/Follow";
 import { PaperStretch } from "../bench/PaperStretch";
 import { SetStretch } from "../bench/SetStretch";
 import { Trail } from "../bench/Trail";
@@ -34,13 +35,14 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
     );
   }
   if (!build || !pattern || !setup || !good) return <main id="main" className="grow" aria-busy="true" />;
+  const ready: Ready = { bench, build, pattern, setup, good };
+  const at = Math.min(Math.max(1, Number.isInteger(step) ? step : 1), pattern.steps);
+  if (stretch === "follow") return <Follow ready={ready} step={at} />;
   const known = stretches.find((s) => s === stretch);
   if (!known) {
     const to = build.trials > 0 || build.step >= pattern.steps ? "try" : `fold/${Math.max(1, build.step)}`;
     return <Navigate to={`/bench/${id}/${to}`} replace />;
   }
-  const ready: Ready = { bench, build, pattern, setup, good };
-  const at = Math.min(Math.max(1, Number.isInteger(step) ? step : 1), pattern.steps);
   return (
     <>
       <Trail ready={ready} stretch={known} step={at} />

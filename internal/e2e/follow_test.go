@@ -1,0 +1,119 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// A whole pattern by the keyboard, full screen; the mirror image; hidden edges; what
+// it looks like when it goes wrong.
+func TestFollowByKeyboard(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	p.visit(h.url + "/bench/7/fold/1")
+	p.clicks("Follow, full screen")
+	p.at("/bench/7/follow/1")
+	p.sees("Fold the sheet in half the long way", "Before you go on: it looks right when")
+	p.types(" ")
+	p.at("/bench/7/follow/2")
+	p.sees("1 mm off here moves")
+	p.types("d")
+	p.sees("Which one is yours?", "As it should be", "It was brought past its target", "bring the two signs together")
+	if n := eval[int](p, `document.querySelectorAll("section[aria-label='Mine looks different'] svg").length`); n < 3 {
+		t.Errorf("%d pictures of mistakes", n)
+	}
+	p.types("d")
+	p.gone("Which one is yours?")
+	picture := `document.querySelector("main svg").innerHTML`
+	before := eval[string](p, picture)
+	p.clicks("More")
+	p.clicks("mirror image")
+	p.clicks("hidden edges")
+	p.sees("Press with a finger", "Show a timer")
+	p.clicks("Show a timer")
+	p.sees("0:0")
+	p.clicks("More")
+	p.until("another picture", picture+" !== "+quote(before))
+	if s := eval[string](p, `getComputedStyle(document.querySelector("main svg > g")).transform`); s == "none" || s[:9] != "matrix(-1" {
+		t.Errorf("the mirror image is drawn by %q", s)
+	}
+	p.clicks("More")
+	p.clicks("mirror image")
+	p.clicks("hidden edges")
+	p.clicks("More")
+	for n := 3; n <= 10; n++ {
+		p.types(kb.ArrowRight)
+		p.at(fmt.Sprintf("/bench/7/follow/%d", n))
+	}
+	p.quiet()
+}
+
+// On a phone: swipes and taps, a small fold magnified, and no sideways scrolling.
+func TestFollowOnAPhone(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 390, 844)
+	p.watch(h.url)
+	p.visit(h.url + "/bench/4/follow/7")
+	p.sees("Fold the small point up over both corners", "magnified")
+	if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
+		t.Errorf("%v pixels wide", wide)
+	}
+	if high := eval[float64](p, `document.querySelector("main svg").getBoundingClientRect().height`); high < 250 {
+		t.Errorf("the picture is only %v pixels high", high)
+	}
+	p.do(chromedp.DragAndDropXY(300, 300, 100, 300, 4))
+	p.at("/bench/4/follow/8")
+	p.do(chromedp.DragAndDropXY(100, 300, 300, 300, 4))
+	p.at("/bench/4/follow/7")
+	p.do(chromedp.MouseClickXY(330, 300))
+	p.at("/bench/4/follow/8")
+	p.do(chromedp.MouseClickXY(30, 300))
+	p.at("/bench/4/follow/7")
+	p.clicks("Leave")
+	p.at("/bench/4/fold/7")
+	p.quiet()
+}
+
+// At a step: what a millimetre costs, a slip with what makes up for it, a point of the
+// flat sheet found in the folded paper.
+func TestSlipAndCreaseMap(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	p.visit(h.url + "/bench/1/fold/2")
+	p.sees("1 mm off here moves", "Press with a finger", "It opens by itself to about")
+	p.clicks("I folded it off its place")
+	p.sees("without the slip", "Predicted, to first order")
+	p.fills("By how much", "0.1")
+	p.sees("Leave it: it hardly shows at the end")
+	p.fills("By how much", "1/4in")
+	p.gone("Leave it: it hardly shows at the end")
+	p.fills("By how much", "90")
+	p.sees("it must be -20 to 20 mm")
+	p.fills("By how much", "far")
+	p.sees("“far” is no length")
+	p.clicks("Close")
+	p.clicks("Where does it come from?")
+	p.sees("Press a spot on the flat sheet")
+	p.clicks("upper left")
+	p.sees("the top left corner")
+	// On the map, on the folded paper, and on both steps so far.
+	p.until("four marks", `document.querySelectorAll("section[aria-label='Crease map'] [data-hold]").length === 4`)
+	p.clicks("middle")
+	p.sees("the middle of the sheet")
+	p.clicks("lower left")
+	p.sees("the bottom left corner")
+	p.find("Crease map of the flat sheet", "svg")
+	at := eval[[]float64](p, `(() => { const svg = document.querySelectorAll("section[aria-label='Crease map'] figure svg")[0]; const r = svg.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)
+	p.do(chromedp.MouseClickXY(at[0], at[1]))
+	p.sees("the middle of the sheet")
+	// Signs on the trail have their words.
+	if n := eval[int](p, `document.querySelectorAll("nav[aria-label=Trail] a[aria-label*='Step']").length`); n != 10 {
+		t.Errorf("%d steps on the trail", n)
+	}
+	p.quiet()
+}
