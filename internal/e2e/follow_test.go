@@ -73,6 +73,14 @@ func TestFollowOnAPhone(t *testing.T) {
 	p.at("/bench/4/follow/8")
 	p.do(chromedp.MouseClickXY(30, 300))
 	p.at("/bench/4/follow/7")
+	p.visit(h.url + "/bench/8/fold/9")
+	p.clicks("Where does it come from?")
+	p.clicks("upper left")
+	p.sees("the top left corner")
+	if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
+		t.Errorf("the crease map is %v pixels wide", wide)
+	}
+	p.visit(h.url + "/bench/4/follow/7")
 	p.clicks("Leave")
 	p.at("/bench/4/fold/7")
 	p.quiet()

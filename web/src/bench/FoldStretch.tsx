@@ -17,7 +17,7 @@ import { Placements } from "./Placement";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import { SeeingChoice } from "./SeeingChoice";
 import { SlipNote } from "./SlipNote";
-import { StepPicture } from "./StepPicture";
+import { Magnifier, StepPicture } from "./StepPicture";
 import type { Ready } from "./useBench";
 
 const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
@@ -137,6 +137,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
               hold={care?.hold}
               className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
             />
+            <Magnifier ready={ready} step={step} className="w-36 self-end" />
           </figure>
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">

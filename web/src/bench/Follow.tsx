@@ -10,7 +10,7 @@ import { CareNote } from "./CareNote";
 import { useCare, useLook, useSeeing, seen } from "./folding";
 import { Mistakes } from "./Mistakes";
 import { SeeingChoice } from "./SeeingChoice";
-import { StepPicture } from "./StepPicture";
+import { Magnifier, StepPicture } from "./StepPicture";
 import { useWakeLock } from "./useWakeLock";
 import type { Ready } from "./useBench";
 
@@ -136,7 +136,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
         </div>
       ) : (
         <div
-          className="relative flex min-h-0 grow touch-pan-y items-stretch select-none"
+          className="flex min-h-0 grow touch-pan-y flex-col items-stretch select-none sm:flex-row"
           onPointerDown={down}
           onPointerUp={up}
         >
@@ -145,22 +145,22 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
             step={step}
             look={look}
             hold={care?.hold}
-            className="min-h-0 w-full grow"
+            className="min-h-0 w-full min-w-0 grow basis-0"
           />
-          <figure
-            className="absolute right-2 bottom-2 w-24 border border-line bg-panel p-1 sm:w-36"
-            aria-hidden="true"
-          >
-            <PaperPicture
-              thin
-              picture={s.after}
-              transform={seen({ ...see, turn: "drawn" }, 0)}
-              colours={colours}
-              label=""
-              className="h-20 w-full sm:h-28"
-            />
-            <figcaption className="text-center text-xs">becomes</figcaption>
-          </figure>
+          <div className="flex shrink-0 justify-end gap-2 p-2 sm:w-40 sm:flex-col">
+            <Magnifier ready={ready} step={step} className="w-28 sm:w-full" />
+            <figure className="w-28 border border-line bg-panel p-1 sm:w-full" aria-hidden="true">
+              <PaperPicture
+                thin
+                picture={(s.op === "wing" && good.toy?.round) || s.after}
+                transform={s.op === "wing" ? undefined : seen({ ...see, turn: "drawn" }, 0)}
+                colours={colours}
+                label=""
+                className="h-24 w-full sm:h-28"
+              />
+              <figcaption className="text-center text-xs">becomes</figcaption>
+            </figure>
+          </div>
         </div>
       )}
       <div className="border-t border-line bg-panel p-3">

@@ -33,7 +33,7 @@ export function Slip({
   return (
     <section
       aria-label={label}
-      className={`flex flex-col gap-4 border-line bg-panel p-5 lg:col-start-2 lg:border-l lg:group-data-[hand=left]:col-start-1 lg:group-data-[hand=left]:border-r lg:group-data-[hand=left]:border-l-0 ${className}`}
+      className={`flex min-w-0 flex-col gap-4 border-line bg-panel p-5 lg:col-start-2 lg:border-l lg:group-data-[hand=left]:col-start-1 lg:group-data-[hand=left]:border-r lg:group-data-[hand=left]:border-l-0 ${className}`}
     >
       {children}
     </section>

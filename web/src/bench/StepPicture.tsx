@@ -27,34 +27,46 @@ export function StepPicture({
   if (!s || !before) return null;
   const next: Overlay =
     see.xray && look ? { ...s.next, strokes: [...look.xray.strokes, ...s.next.strokes] } : s.next;
-  const colours = { front: good.sheet.front, back: good.sheet.back };
-  const whole = (
+  return (
     <PaperPicture
       picture={before}
       next={next}
       hold={hold}
       transform={seen(see, s.away_deg)}
-      colours={colours}
+      colours={{ front: good.sheet.front, back: good.sheet.back }}
       label={`${see.mirror ? "Mirror image. " : ""}${inUnits(s.describe, units)}`}
-      className={s.focus ? "h-full w-full" : className}
+      className={className}
     />
   );
-  if (!s.focus) return whole;
+}
+
+/** Where a step happens, magnified, when that is small. */
+export function Magnifier({
+  ready,
+  step,
+  className = "",
+}: {
+  ready: Ready;
+  step: number;
+  className?: string;
+}) {
+  const [see] = useSeeing();
+  const { good } = ready;
+  const s = good.steps[step - 1];
+  const before = step === 1 ? good.start : good.steps[step - 2]?.after;
+  if (!s?.focus || !before) return null;
   return (
-    <div className={`relative ${className}`}>
-      {whole}
-      <figure className="pointer-events-none absolute top-0 right-0 w-2/5 max-w-64 border-2 border-ink bg-panel">
-        <PaperPicture
-          picture={before}
-          next={next}
-          view={s.focus}
-          transform={seen(see, s.away_deg)}
-          colours={colours}
-          label=""
-          className="aspect-square w-full"
-        />
-        <figcaption className="px-1 text-center text-xs">magnified</figcaption>
-      </figure>
-    </div>
+    <figure className={`border-2 border-ink bg-panel ${className}`}>
+      <PaperPicture
+        picture={before}
+        next={s.next}
+        view={s.focus}
+        transform={seen(see, s.away_deg)}
+        colours={{ front: good.sheet.front, back: good.sheet.back }}
+        label=""
+        className="aspect-square w-full"
+      />
+      <figcaption className="text-center text-xs">magnified</figcaption>
+    </figure>
   );
 }
