@@ -22,7 +22,7 @@ var core = map[string][]string{
 	"sequence":      {"geom", "sheet", "fold/layers", "fold", "fold/steps"},
 	"fold/shadow":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"prepare":       {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence"},
-	"prints":        {"geom", "sheet", "fold/layers", "fold"},
+	"prints":        {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body", "draw"},
 	"shelf":         {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
 	"care":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/shadow", "sequence"},

@@ -39,6 +39,9 @@ const (
 	Crease   Kind = "crease" // folded and opened
 	Seam     Kind = "seam"   // where two pages are joined
 	Mark     Kind = "mark"   // ticks, crosses and signs
+	Meet     Kind = "meet"   // what is brought together, and arrows
+	Thin     Kind = "thin"   // creases that are there already
+	Band     Kind = "band"   // the edges of a tolerance
 )
 
 // Guide is a fold on the sheet, as it is seen from the front.
@@ -52,8 +55,9 @@ type Order struct {
 	Title       string
 	Outline     geom.Polygon // its box at the origin
 	Guides      []Guide
-	Front, Back bool   // faces that carry guides; the outline is on the front, or on the back when that is alone
-	Down        string // the face that lies down at the start: "front", "back", or "" for no mark
+	Front, Back bool    // faces that carry guides; the outline is on the front, or on the back when that is alone
+	Down        string  // the face that lies down at the start: "front", "back", or "" for no mark
+	BandMM      float64 // half the width of the band within which a fold is good, for young folders; 0 for none
 	Inches      bool
 	Page        Page
 }
@@ -76,6 +80,7 @@ type Word struct {
 type Leaf struct {
 	Page    Page
 	Back    bool
+	Fills   []Fill // below the strokes, in paint order
 	Strokes []Stroke
 	Words   []Word
 }
@@ -147,7 +152,7 @@ func (o Order) onItself(b geom.Box) []Leaf {
 		l := Leaf{Page: o.Page, Back: back}
 		place := placing{o.Page.HeightMM, 0, 0, back, o.Page.WidthMM}
 		window := geom.Box{MinX: 4, MinY: 4, MaxX: b.Width() - 4, MaxY: b.Height() - 4}
-		l.guides(o.Guides, window, place)
+		l.guides(o.Guides, o.BandMM, window, place)
 		l.crosses(o.Page)
 		if o.Down != "" && back == (o.Down == "back") {
 			l.down(geom.Vec{X: o.Page.WidthMM / 2, Y: o.Page.HeightMM / 2})
@@ -216,7 +221,7 @@ func (g grid) leaf(c, r int, back bool) Leaf {
 	for i, a := range g.o.Outline {
 		l.clipped(Cut, geom.Segment{A: a, B: g.o.Outline[(i+1)%len(g.o.Outline)]}, window, place)
 	}
-	l.guides(g.o.Guides, window, place)
+	l.guides(g.o.Guides, g.o.BandMM, window, place)
 	l.crosses(g.page)
 	if g.o.Down != "" && back == (g.o.Down == "back") && (g.o.Front && g.o.Back || c == 0 && r == 0) {
 		mid := geom.Vec{X: (math.Max(window.MinX, 0) + math.Min(window.MaxX, g.box.Width())) / 2, Y: (math.Max(window.MinY, 0) + math.Min(window.MaxY, g.box.Height())) / 2}

@@ -33,7 +33,7 @@ func (l *Leaf) clipped(k Kind, s geom.Segment, w geom.Box, p placing) {
 }
 
 // guides adds the folds. A valley of the front is a mountain of the back.
-func (l *Leaf) guides(all []Guide, w geom.Box, p placing) {
+func (l *Leaf) guides(all []Guide, band float64, w geom.Box, p placing) {
 	for _, g := range all {
 		k := g.Kind
 		if p.back && k == Valley {
@@ -42,6 +42,11 @@ func (l *Leaf) guides(all []Guide, w geom.Box, p placing) {
 			k = Valley
 		}
 		l.clipped(k, g.Segment, w, p)
+		if band > 0 {
+			off := g.B.Sub(g.A).Unit().Left().Scale(band)
+			l.clipped(Band, geom.Segment{A: g.A.Add(off), B: g.B.Add(off)}, w, p)
+			l.clipped(Band, geom.Segment{A: g.A.Sub(off), B: g.B.Sub(off)}, w, p)
+		}
 	}
 }
 

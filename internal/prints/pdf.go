@@ -22,6 +22,9 @@ var pens = map[Kind]pen{
 	Crease:   {0.15, []float64{0.4, 1.4}, 0},
 	Seam:     {0.15, []float64{1, 1}, 120},
 	Mark:     {0.15, nil, 0},
+	Meet:     {0.35, nil, 0},
+	Thin:     {0.12, nil, 90},
+	Band:     {0.1, []float64{0.6, 0.6}, 150},
 }
 
 // PDF writes leaves at true size. The same leaves give the same bytes.
@@ -38,6 +41,22 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 	for _, l := range leaves {
 		// The library turns a lying page itself; the size is given as it is.
 		pdf.AddPageFormat("P", fpdf.SizeType{Wd: l.Page.WidthMM, Ht: l.Page.HeightMM})
+		pdf.SetDashPattern([]float64{}, 0)
+		pdf.SetLineWidth(0.18)
+		pdf.SetDrawColor(0, 0, 0)
+		for _, f := range l.Fills {
+			// White paper, its other face grey: good on any printer.
+			shade := 205
+			if f.Front {
+				shade = 255
+			}
+			pdf.SetFillColor(shade, shade, shade)
+			points := make([]fpdf.PointType, len(f.Points))
+			for i, v := range f.Points {
+				points[i] = fpdf.PointType{X: v.X, Y: v.Y}
+			}
+			pdf.Polygon(points, "FD")
+		}
 		for _, s := range l.Strokes {
 			p := pens[s.Kind]
 			pdf.SetLineWidth(p.width)

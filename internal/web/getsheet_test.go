@@ -311,3 +311,22 @@ func TestCutPlanOfShapes(t *testing.T) {
 	refused(c, "POST", "/cut-plans", order(`"shape":"ngon","n":2`), "pieces[0].n", "3 to 8 corners")
 	refused(c, "POST", "/cut-plans", order(`"shape":"star"`), "shape")
 }
+
+// Steps print in three styles; the picture of any step is small.
+func TestStepPrints(t *testing.T) {
+	c := serve(t, false)
+	b := newBuild(c, "shelduck")
+	at := "/builds/" + jsonNumber(b.ID)
+	for _, style := range []string{"usual", "large", "summary"} {
+		if status, body := c.send("GET", at+"/step-sheets?page=letter&style="+style, ""); status != 200 || !strings.HasPrefix(string(body), "%PDF-") {
+			t.Errorf("%s: %d", style, status)
+		}
+	}
+	for _, n := range []string{"1", "7", "12"} {
+		if status, body := c.send("GET", at+"/steps/"+n+"/picture", ""); status != 200 || !strings.Contains(string(body), "<svg") || len(body) > 60_000 {
+			t.Errorf("step %s: %d, %d bytes", n, status, len(body))
+		}
+	}
+	refused(c, "GET", at+"/steps/13/picture", "", "12 steps")
+	refused(c, "GET", at+"/step-sheets?style=tiny", "", "style")
+}

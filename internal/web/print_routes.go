@@ -9,18 +9,22 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"tussock/internal/bench"
+	"tussock/internal/draw"
 	"tussock/internal/geom"
 	"tussock/internal/prepare"
 	"tussock/internal/prints"
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
 // PrintQuery is how something is printed.
 type PrintQuery struct {
-	Format string `query:"format" enum:"pdf,svg" default:"pdf"`
-	Page   string `query:"page" enum:"a4,letter" default:"a4" doc:"the paper in the printer"`
-	Face   string `query:"face" enum:"none,front,back,both" default:"none" doc:"which faces carry the folds as guide lines"`
-	Units  string `query:"units" enum:"mm,in" default:"mm" doc:"of the ruler and the check length"`
+	Format string  `query:"format" enum:"pdf,svg" default:"pdf"`
+	Page   string  `query:"page" enum:"a4,letter" default:"a4" doc:"the paper in the printer"`
+	Face   string  `query:"face" enum:"none,front,back,both" default:"none" doc:"which faces carry the folds as guide lines"`
+	Units  string  `query:"units" enum:"mm,in" default:"mm" doc:"of the ruler and the check length"`
+	BandMM float64 `query:"band_mm" minimum:"0" maximum:"10" doc:"for young folders: half the width of the band within which a fold is good"`
 }
 
 type printBuildInput struct {
@@ -37,25 +41,85 @@ type printOutlineInput struct {
 
 func (s *server) printRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "print-build", Method: http.MethodGet, Path: "/api/v1/builds/{id}/print", Summary: "The sheet of a build at true size, with its folds"}, s.printBuild)
+	huma.Register(api, huma.Operation{OperationID: "print-steps", Method: http.MethodGet, Path: "/api/v1/builds/{id}/step-sheets", Summary: "The steps of a build on paper"}, s.printSteps)
+	huma.Register(api, huma.Operation{OperationID: "step-picture", Method: http.MethodGet, Path: "/api/v1/builds/{id}/steps/{step}/picture", Summary: "The picture of one step, SVG"}, s.stepPicture)
 	huma.Register(api, huma.Operation{OperationID: "print-outline", Method: http.MethodGet, Path: "/api/v1/outlines", Summary: "An outline to cut, at true size"}, s.printOutline)
 }
 
-func (s *server) printBuild(ctx context.Context, in *printBuildInput) (*fileAnswer, error) {
-	b, err := s.store.Build(ctx, in.ID)
+// built replays a build as it is set up now.
+func (s *server) built(ctx context.Context, id int64) (*bench.Build, *sequence.Replay, error) {
+	b, err := s.store.Build(ctx, id)
 	if err != nil {
-		return nil, asProblem(err, "")
+		return nil, nil, asProblem(err, "")
 	}
 	p, err := findPattern(b.Pattern)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	setup := b.Current()
 	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
 	if err != nil {
+		return nil, nil, asProblem(err, "")
+	}
+	return b, p.Run(sh, fullKnobs(p, setup.Knobs)), nil
+}
+
+type stepSheetInput struct {
+	PathID
+	Page  string `query:"page" enum:"a4,letter" default:"a4"`
+	Style string `query:"style" enum:"usual,large,summary" default:"usual" doc:"six steps a page, two in large type, or all on as few pages as can be"`
+}
+
+func (s *server) printSteps(ctx context.Context, in *stepSheetInput) (*fileAnswer, error) {
+	b, r, err := s.built(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	page, _ := prints.FindPage(in.Page)
+	var panels []prints.Panel
+	for _, d := range r.Steps {
+		over := draw.Next(d)
+		panels = append(panels, prints.Panel{Picture: draw.Flat(d.Before), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: d.Say, Note: d.Looks})
+	}
+	panels = append(panels, prints.Panel{Picture: draw.Flat(r.Final()), Head: "Done", Text: r.Pattern.Title + ", folded flat."})
+	layout := map[string]prints.Layout{"large": prints.Large, "summary": prints.Summary}[in.Style]
+	if layout.Cols == 0 {
+		layout = prints.Usual
+	}
+	title := b.Name + ", " + r.Pattern.Title
+	var out bytes.Buffer
+	if err := prints.PDF(&out, title, prints.Steps(title, panels, page, layout)); err != nil {
 		return nil, asProblem(err, "")
 	}
-	r := p.Run(sh, fullKnobs(p, setup.Knobs))
-	o := prints.Order{Title: b.Name + ", " + p.Title, Outline: r.Sheet.Outline(), Down: "back"}
+	return &fileAnswer{"application/pdf", fmt.Sprintf(`inline; filename="tussock-steps-%d.pdf"`, b.ID), out.Bytes()}, nil
+}
+
+type stepPictureInput struct {
+	PathID
+	Step int `path:"step" minimum:"1" maximum:"400"`
+}
+
+func (s *server) stepPicture(ctx context.Context, in *stepPictureInput) (*fileAnswer, error) {
+	b, r, err := s.built(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	if in.Step > len(r.Steps) {
+		return nil, refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps that can be folded", r.Pattern.Title, len(r.Steps)))
+	}
+	d := r.Steps[in.Step-1]
+	over := draw.Next(d)
+	sp := b.Current().Sheet
+	return &fileAnswer{"image/svg+xml", fmt.Sprintf(`inline; filename="tussock-%d-step-%d.svg"`, b.ID, in.Step),
+		[]byte(draw.SVG(draw.Flat(d.Before), &over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
+}
+
+func (s *server) printBuild(ctx context.Context, in *printBuildInput) (*fileAnswer, error) {
+	b, r, err := s.built(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	o := prints.Order{Title: b.Name + ", " + r.Pattern.Title, Outline: r.Sheet.Outline(), Down: "back"}
 	if in.Face != "none" {
 		o.Guides = prints.Guides(r.Final())
 	}
@@ -100,7 +164,7 @@ func turned(p geom.Polygon, deg float64) geom.Polygon {
 // printed lays an order out and writes it.
 func (q PrintQuery) printed(o prints.Order, name string) (*fileAnswer, error) {
 	o.Front, o.Back = q.Face != "back", q.Face == "back" || q.Face == "both"
-	o.Inches = q.Units == "in"
+	o.Inches, o.BandMM = q.Units == "in", q.BandMM
 	page, found := prints.FindPage(q.Page)
 	if !found {
 		return nil, refuse("query.page", q.Page, "page must be a4 or letter")

@@ -78,6 +78,23 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
                   Save to a file
                 </a>
               </DropdownMenu.Item>
+              {(
+                [
+                  ["usual", "Print the steps"],
+                  ["large", "Print the steps in large type"],
+                  ["summary", "Print a summary"],
+                ] as const
+              ).map(([style, words]) => (
+                <DropdownMenu.Item key={style} className={row} asChild>
+                  <a
+                    href={`/api/v1/builds/${build.id}/step-sheets?style=${style}&page=${units === "mm" ? "a4" : "letter"}`}
+                    target="_blank"
+                    rel="noreferrer"
+                  >
+                    {words}
+                  </a>
+                </DropdownMenu.Item>
+              ))}
               <DropdownMenu.Item className={row} onSelect={() => void bin()}>
                 Put into the bin
               </DropdownMenu.Item>

@@ -9,12 +9,14 @@ export function PrintLinks({ build, outline }: { build?: number; outline?: Recor
   const units = useUnits();
   const [page, setPage] = useState<"a4" | "letter">(units === "mm" ? "a4" : "letter");
   const [face, setFace] = useState<Face>(build === undefined ? "none" : "front");
+  const [young, setYoung] = useState(false);
   const link = (format: "pdf" | "svg") => {
     const query = new URLSearchParams({
       format,
       page,
       face,
       units,
+      ...(young && face !== "none" ? { band_mm: "2" } : {}),
       ...Object.fromEntries(Object.entries(outline ?? {}).map(([k, v]) => [k, String(v)])),
     });
     return `${build === undefined ? "/api/v1/outlines" : `/api/v1/builds/${build}/print`}?${query}`;
@@ -46,6 +48,17 @@ export function PrintLinks({ build, outline }: { build?: number; outline?: Recor
           ]}
           onChange={setFace}
         />
+      )}
+      {build !== undefined && face !== "none" && (
+        <label className="flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={young}
+            onChange={(e) => setYoung(e.target.checked)}
+          />
+          with bands for young folders: within them the fold is good
+        </label>
       )}
       <div className="flex gap-2">
         <a className={look} href={link("pdf")} target="_blank" rel="noreferrer">

@@ -1,0 +1,175 @@
+package prints
+
+import (
+	"fmt"
+	"math"
+
+	"tussock/internal/draw"
+	"tussock/internal/geom"
+)
+
+// Panel is one step on a printed sheet.
+type Panel struct {
+	Picture draw.Picture
+	Over    *draw.Overlay
+	Head    string // its number and name
+	Text    string // what to do
+	Note    string // when it looks right, or ""
+}
+
+// Fill is a piece of paper on a leaf: its corners, and whether its front shows.
+type Fill struct {
+	Points []geom.Vec
+	Front  bool
+}
+
+// Layout is how many steps go on a page, and how large the type is.
+type Layout struct {
+	Cols, Rows int
+	TypeMM     float64
+}
+
+// The layouts: usual, in large type, and all on as few pages as can be read.
+var (
+	Usual   = Layout{2, 3, 3.6}
+	Large   = Layout{1, 2, 6.5}
+	Summary = Layout{4, 5, 2.6}
+)
+
+// letterPart is how wide a letter of the print's type is on average, as a part of its
+// height.
+const letterPart = 0.5
+
+// Steps lays steps out in the order of reading.
+func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
+	per := l.Cols * l.Rows
+	pages := (len(panels) + per - 1) / per
+	const head = 8.0
+	w := (page.WidthMM - 2*marginMM) / float64(l.Cols)
+	h := (page.HeightMM - 2*marginMM - head) / float64(l.Rows)
+	var out []Leaf
+	for p := range pages {
+		leaf := Leaf{Page: page}
+		leaf.Words = append(leaf.Words, Word{geom.Vec{X: marginMM, Y: marginMM + 4}, 4, title, false},
+			Word{geom.Vec{X: page.WidthMM - marginMM - 16, Y: marginMM + 4}, 3, fmt.Sprintf("%d of %d", p+1, pages), false})
+		for i, panel := range panels[p*per : min(len(panels), (p+1)*per)] {
+			x, y := marginMM+float64(i%l.Cols)*w, marginMM+head+float64(i/l.Cols)*h
+			leaf.panel(panel, x, y, w, h, l.TypeMM)
+		}
+		out = append(out, leaf)
+	}
+	return out
+}
+
+// panel draws one step into a box: words below, the picture as large as fits above.
+func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
+	line := size * 1.25
+	letters := int((w - 4) / (letterPart * size))
+	words := paragraph(p.Text, letters)
+	notes := []string{}
+	if p.Note != "" {
+		notes = paragraph("Right when "+p.Note+".", letters)
+	}
+	text := line * float64(1+len(words)+len(notes))
+	l.Words = append(l.Words, Word{geom.Vec{X: x + 2, Y: y + size}, size * 1.15, p.Head, false})
+	at := y + h - text + line - 1
+	for _, t := range append(words, notes...) {
+		l.Words = append(l.Words, Word{geom.Vec{X: x + 2, Y: at}, size, t, false})
+		at += line
+	}
+	l.picture(p, x+3, y+line+1, w-6, h-text-line-3)
+	l.line(Seam, x, y+h-0.5, x+w, y+h-0.5)
+}
+
+// picture scales a picture into a box.
+func (l *Leaf) picture(p Panel, x, y, w, h float64) {
+	v := p.Picture.View
+	if p.Over != nil && p.Over.View[2] > 0 {
+		v = p.Over.View
+	}
+	k := math.Min(w/v[2], h/v[3])
+	ox, oy := x+(w-k*v[2])/2-k*v[0], y+(h-k*v[3])/2-k*v[1]
+	at := func(px, py float64) geom.Vec { return geom.Vec{X: ox + k*px, Y: oy + k*py} }
+	segments := func(kind Kind, pts []float64) {
+		for i := 0; i+3 < len(pts); i += 4 {
+			l.Strokes = append(l.Strokes, Stroke{kind, at(pts[i], pts[i+1]), at(pts[i+2], pts[i+3])})
+		}
+	}
+	for _, f := range p.Picture.Faces {
+		fill := Fill{Front: f.Front}
+		for i := 0; i+1 < len(f.Points); i += 2 {
+			fill.Points = append(fill.Points, at(f.Points[i], f.Points[i+1]))
+		}
+		l.Fills = append(l.Fills, fill)
+		segments(Thin, f.Creases)
+	}
+	if p.Over == nil {
+		return
+	}
+	for _, s := range p.Over.Strokes {
+		kind := map[string]Kind{"valley": Valley, "mountain": Mountain, "cut": Cut, "axis": Crease, "hidden": Crease}[s.Kind]
+		if kind == "" {
+			kind = Meet
+		}
+		for i := 0; i+3 < len(s.Points); i += 2 {
+			l.Strokes = append(l.Strokes, Stroke{kind, at(s.Points[i], s.Points[i+1]), at(s.Points[i+2], s.Points[i+3])})
+		}
+	}
+	for _, a := range p.Over.Arrows {
+		l.arrow(a, at)
+	}
+	for _, s := range p.Over.Signs {
+		l.diamond(at(s.At[0], s.At[1]), 1.8)
+	}
+}
+
+// arrow draws a quadratic curve by short lines, with a head at its end.
+func (l *Leaf) arrow(a draw.Arrow, at func(x, y float64) geom.Vec) {
+	if len(a.Points) < 6 {
+		return
+	}
+	p, c, q := at(a.Points[0], a.Points[1]), at(a.Points[2], a.Points[3]), at(a.Points[4], a.Points[5])
+	const parts = 14
+	last := p
+	var dir geom.Vec
+	for i := 1; i <= parts; i++ {
+		t := float64(i) / parts
+		r := p.Scale((1 - t) * (1 - t)).Add(c.Scale(2 * t * (1 - t))).Add(q.Scale(t * t))
+		l.Strokes = append(l.Strokes, Stroke{Meet, last, r})
+		dir, last = r.Sub(last), r
+	}
+	d := dir.Unit()
+	for _, s := range []float64{0.4, -0.4} {
+		l.Strokes = append(l.Strokes, Stroke{Meet, q, q.Sub(d.Scale(2.6)).Add(d.Left().Scale(2.6 * s))})
+	}
+	if a.Kind == "unfold" { // and back
+		e := c.Sub(p).Unit()
+		for _, s := range []float64{0.4, -0.4} {
+			l.Strokes = append(l.Strokes, Stroke{Meet, p, p.Add(e.Scale(2.2)).Add(e.Left().Scale(2.2 * s))})
+		}
+	}
+}
+
+// paragraph breaks a text into lines of so many letters at most, between words.
+func paragraph(text string, letters int) []string {
+	var out []string
+	for text != "" {
+		if len([]rune(text)) <= letters {
+			return append(out, text)
+		}
+		r := []rune(text)
+		cut := letters
+		for cut > 0 && r[cut] != ' ' {
+			cut--
+		}
+		if cut == 0 {
+			cut = letters
+		}
+		out = append(out, string(r[:cut]))
+		for cut < len(r) && r[cut] == ' ' {
+			cut++
+		}
+		text = string(r[cut:])
+	}
+	return out
+}
