@@ -22,10 +22,12 @@ const defaultAddr = "127.0.0.1:7340"
 
 func serveCommand() *cobra.Command {
 	var addr, data string
+	var share bool
 	c := &cobra.Command{Use: "serve", Short: "Serve the workbench on this machine", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return serve(cmd.Context(), cmd.OutOrStdout(), addr, data, false)
+			return serve(cmd.Context(), cmd.OutOrStdout(), addr, data, false, share)
 		}}
+	c.Flags().BoolVar(&share, "share", false, "listen on the hall network as well; each device comes in with a code that works once")
 	c.Flags().StringVar(&addr, "addr", defaultAddr, "loopback address to listen on; port 0 takes a free one")
 	c.Flags().StringVar(&data, "data", dataFile("tussock.db"), "data file")
 	return c
@@ -33,7 +35,7 @@ func serveCommand() *cobra.Command {
 
 func demoCommand() *cobra.Command {
 	var addr, data string
-	var reset bool
+	var reset, share bool
 	c := &cobra.Command{Use: "demo", Short: "Serve the workbench with the Saltmarsh Ferry demo data", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			if reset {
@@ -43,21 +45,26 @@ func demoCommand() *cobra.Command {
 					}
 				}
 			}
-			return serve(cmd.Context(), cmd.OutOrStdout(), addr, data, true)
+			return serve(cmd.Context(), cmd.OutOrStdout(), addr, data, true, share)
 		}}
+	c.Flags().BoolVar(&share, "share", false, "listen on the hall network as well; each device comes in with a code that works once")
 	c.Flags().StringVar(&addr, "addr", defaultAddr, "loopback address to listen on; port 0 takes a free one")
 	c.Flags().StringVar(&data, "data", dataFile("demo.db"), "data file")
 	c.Flags().BoolVar(&reset, "reset", false, "throw the demo data away and seed it anew")
 	return c
 }
 
-func serve(ctx context.Context, out io.Writer, addr, data string, seed bool) (err error) {
-	host, _, err := net.SplitHostPort(addr)
+func serve(ctx context.Context, out io.Writer, addr, data string, seed, share bool) (err error) {
+	host, port, err := net.SplitHostPort(addr)
 	if err != nil {
 		return fmt.Errorf("--addr %q: %w", addr, err)
 	}
 	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		return fmt.Errorf("--addr %q is not on this machine; use 127.0.0.1:PORT", addr)
+		return fmt.Errorf("--addr %q is not on this machine; use 127.0.0.1:PORT, and --share for the hall network", addr)
+	}
+	listen := addr
+	if share {
+		listen = net.JoinHostPort("", port)
 	}
 	_, statErr := os.Stat(data)
 	s, err := store.Open(ctx, data)
@@ -74,19 +81,40 @@ func serve(ctx context.Context, out io.Writer, addr, data string, seed bool) (er
 	if !built {
 		dist = nil
 	}
-	handler, err := web.New(s, dist)
+	l, err := net.Listen("tcp", listen)
 	if err != nil {
 		return err
 	}
-	l, err := net.Listen("tcp", addr)
+	here := l.Addr().String()
+	var sharing *web.Sharing
+	if share {
+		_, taken, err := net.SplitHostPort(here)
+		if err != nil {
+			return err
+		}
+		here = net.JoinHostPort("127.0.0.1", taken)
+		if sharing, err = web.NewSharing("http://" + net.JoinHostPort(hallAddress(), taken)); err != nil {
+			return err
+		}
+	}
+	handler, err := web.NewShared(s, dist, sharing)
 	if err != nil {
 		return err
 	}
 	server := web.Serve(handler)
 	done := make(chan error, 1)
 	go func() { done <- server.Serve(l) }()
-	if _, err := fmt.Fprintf(out, "Tussock is at http://%s\n", l.Addr()); err != nil {
+	if _, err := fmt.Fprintf(out, "Tussock is at http://%s\n", here); err != nil {
 		return err
+	}
+	if sharing != nil {
+		words, err := sharing.Words()
+		if err != nil {
+			return err
+		}
+		if _, err := fmt.Fprint(out, words); err != nil {
+			return err
+		}
 	}
 	select {
 	case err := <-done:
@@ -99,6 +127,21 @@ func serve(ctx context.Context, out io.Writer, addr, data string, seed bool) (er
 		return err
 	}
 	return nil
+}
+
+// hallAddress is this machine's address on its network, or the loopback address when
+// it has none.
+func hallAddress() string {
+	addrs, err := net.InterfaceAddrs()
+	if err != nil {
+		return "127.0.0.1"
+	}
+	for _, a := range addrs {
+		if n, ok := a.(*net.IPNet); ok && n.IP.To4() != nil && n.IP.IsGlobalUnicast() {
+			return n.IP.String()
+		}
+	}
+	return "127.0.0.1"
 }
 
 func backupCommand() *cobra.Command {

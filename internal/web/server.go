@@ -5,7 +5,6 @@ package web
 
 import (
 	"io/fs"
-	"net"
 	"net/http"
 	"strings"
 	"time"
@@ -32,10 +31,22 @@ type server struct {
 	store   *store.Store
 	cache   *lru.Cache[string, *ReplayView]
 	studies *lru.Cache[string, *StudyView]
+	hub     *hub
+	sharing *Sharing // nil when only this machine is answered
 }
 
-// New makes the handler. page may be nil when the front end is not built.
-func New(s *store.Store, page fs.FS) (http.Handler, error) {
+// app is the handler with what must be ended before it.
+type app struct {
+	http.Handler
+	hub *hub
+}
+
+// New makes the handler, for this machine alone. page may be nil when the front end is
+// not built.
+func New(s *store.Store, page fs.FS) (http.Handler, error) { return NewShared(s, page, nil) }
+
+// NewShared is New for other devices of the network as well, when sharing is not nil.
+func NewShared(s *store.Store, page fs.FS, sharing *Sharing) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.HandleMethodNotAllowed = true
@@ -44,14 +55,15 @@ func New(s *store.Store, page fs.FS) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
+	srv.sharing = sharing
 	srv.register(router)
+	router.GET("/api/v1/builds/:id/progress", srv.progress)
 	serveFiles(router, page)
 	compressed, err := gzhttp.NewWrapper(gzhttp.MinSize(1024))
 	if err != nil {
 		return nil, err
 	}
-	guarded := http.NewCrossOriginProtection().Handler(onlyLoopback(router))
-	return compressed(guarded), nil
+	return app{compressed(guarded(http.NewCrossOriginProtection().Handler(router), sharing)), srv.hub}, nil
 }
 
 // Describe is the OpenAPI description in YAML.
@@ -70,7 +82,7 @@ func newServer(s *store.Store) (*server, error) {
 		return nil, err
 	}
 	studies, err := lru.New[string, *StudyView](cachedStudies)
-	return &server{s, cache, studies}, err
+	return &server{store: s, cache: cache, studies: studies, hub: newHub()}, err
 }
 
 func (s *server) register(router *gin.Engine) huma.API {
@@ -92,6 +104,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.printRoutes(api)
 	s.placementRoutes(api)
 	s.stepRoutes(api)
+	s.sharingRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
 	s.drawerRoutes(api)
@@ -110,23 +123,6 @@ func headers(c *gin.Context) {
 		h.Set("Cache-Control", "no-store")
 	}
 	c.Next()
-}
-
-// onlyLoopback refuses requests for other host names, so that a page elsewhere
-// cannot reach this server by pointing its own name at the loopback address.
-func onlyLoopback(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		host := r.Host
-		if h, _, err := net.SplitHostPort(host); err == nil {
-			host = h
-		}
-		ip := net.ParseIP(strings.Trim(host, "[]"))
-		if host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-			http.Error(w, "Tussock answers on this machine only", http.StatusForbidden)
-			return
-		}
-		next.ServeHTTP(w, r)
-	})
 }
 
 func serveFiles(router *gin.Engine, page fs.FS) {
@@ -161,7 +157,12 @@ func serveFiles(router *gin.Engine, page fs.FS) {
 	})
 }
 
-// Serve wraps a handler with the time limits of this program.
+// Serve wraps a handler with the time limits of this program. Streams end when it is
+// shut down.
 func Serve(h http.Handler) *http.Server {
-	return &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
+	s := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
+	if a, ok := h.(app); ok {
+		s.RegisterOnShutdown(a.hub.close)
+	}
+	return s
 }

@@ -229,6 +229,9 @@ export const api = {
     ),
   binPaper: (id: number) => read(client.DELETE("/api/v1/papers/{id}", at(id))),
   restorePaper: (id: number) => read(client.POST("/api/v1/papers/{id}/restore", at(id))),
+  sharing: () => read<Schemas["SharingView"]>(client.GET("/api/v1/sharing")),
+  tellStep: (id: number, step: number, device: string) =>
+    read(client.POST("/api/v1/builds/{id}/at", { ...at(id), body: { step, device } })),
   settings: () => read<Settings>(client.GET("/api/v1/settings")),
   setSettings: (s: Settings) => read<Settings>(client.PUT("/api/v1/settings", { body: s })),
   bin: () => read<Schemas["BinView"]>(client.GET("/api/v1/bin")),

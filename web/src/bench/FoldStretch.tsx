@@ -13,6 +13,7 @@ import { seen, useCare, useLook, useSeeing } from "./folding";
 import { GapNote } from "./GapNote";
 import { MatHead } from "./MatHead";
 import { Mistakes } from "./Mistakes";
+import { Others } from "./Others";
 import { Placements } from "./Placement";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import { SeeingChoice } from "./SeeingChoice";
@@ -104,6 +105,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             {s.title}
           </span>
         </p>
+        <Others build={build.id} step={step} way="fold" />
         <Impossible ready={ready} unless={atThisStep} />
         <div aria-live="polite">
           {s.made && (

@@ -9,6 +9,7 @@ import { inUnits } from "../units";
 import { CareNote } from "./CareNote";
 import { useCare, useLook, useSeeing, seen } from "./folding";
 import { Mistakes } from "./Mistakes";
+import { Others } from "./Others";
 import { SeeingChoice } from "./SeeingChoice";
 import { Magnifier, StepPicture } from "./StepPicture";
 import { useWakeLock } from "./useWakeLock";
@@ -106,6 +107,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
         <p className="title grow text-xl">
           {step} <span className="text-quiet">of {last}</span> <span className="text-base">{s.title}</span>
         </p>
+        <Others build={build.id} step={step} way="follow" />
         {since !== null && <Elapsed since={since} />}
         <Button
           weight="bare"

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Bundle } from "../api/client";
 import { Button, Caution, Choice } from "../parts/controls";
+import { SharingBox } from "../parts/SharingBox";
 import { useSettings } from "../settings";
 
 /** Units, hand, theme; everything in one file and back. */
@@ -87,6 +88,10 @@ export function SettingsPlace() {
             ]}
             onChange={(theme) => change({ theme })}
           />
+        </section>
+        <section className={`${box} space-y-4`}>
+          <h2 className="text-2xl">Other devices</h2>
+          <SharingBox />
         </section>
         <section className={`${box} space-y-4`}>
           <h2 className="text-2xl">Files</h2>
