@@ -125,3 +125,64 @@ func TestSlipAndCreaseMap(t *testing.T) {
 	}
 	p.quiet()
 }
+
+// A step in the round: scrubbed by slider and by keys, seen from underneath, and drawn
+// only when something changes.
+func TestInTheRound(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	p.visit(h.url + "/bench/1/fold/2")
+	p.types("r")
+	p.sees("Computed with flat, stiff pieces", "before", "after")
+	shape := `document.querySelector("figure svg g polygon").parentElement.parentElement.innerHTML`
+	label := `document.querySelector("figure svg").getAttribute("aria-label")`
+	if l := eval[string](p, label); l != "Step 2 in the round, 40 % of the way" {
+		t.Errorf("it begins with %q", l)
+	}
+	p.find("How far the step has gone", "input")
+	eval[bool](p, `(window.__hit.focus(), true)`)
+	before := eval[string](p, shape)
+	for range 10 {
+		p.types(kb.ArrowRight)
+	}
+	p.until("half of the way", label+` === "Step 2 in the round, 50 % of the way"`)
+	if after := eval[string](p, shape); after == before {
+		t.Error("scrubbing changes nothing")
+	}
+	before = eval[string](p, shape)
+	p.clicks("From underneath")
+	p.until("another side", shape+" !== "+quote(before))
+	// Nothing is drawn while nothing happens.
+	changes := eval[int](p, `new Promise((done) => {
+		let n = 0;
+		const w = new MutationObserver((m) => { n += m.length; });
+		w.observe(document.querySelector("figure"), { subtree: true, childList: true, attributes: true });
+		setTimeout(() => { w.disconnect(); done(n); }, 400);
+	})`, chromedp.EvalAwaitPromise)
+	if changes != 0 {
+		t.Errorf("%d changes at rest", changes)
+	}
+	p.clicks("Play")
+	p.until("the end", label+` === "Step 2 in the round, 100 % of the way"`)
+	// How long a frame takes, from the slider to the painted picture.
+	frame := eval[float64](p, `new Promise((done) => {
+		const e = document.querySelector("input[type=range][aria-label='How far the step has gone']");
+		const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+		let n = 0;
+		const begin = performance.now();
+		const next = () => {
+			if (n === 20) return done((performance.now() - begin) / 20);
+			n += 1;
+			set.call(e, String(5 * n - 5));
+			e.dispatchEvent(new Event("input", { bubbles: true }));
+			requestAnimationFrame(() => setTimeout(next));
+		};
+		next();
+	})`, chromedp.EvalAwaitPromise)
+	t.Logf("a frame takes %.1f ms", frame)
+	if frame > 60 {
+		t.Errorf("a frame takes %.0f ms", frame)
+	}
+	p.quiet()
+}

@@ -161,9 +161,9 @@ func (p *person) do(steps ...chromedp.Action[chromedp.Void]) {
 	}
 }
 
-func eval[T any](p *person, js string) T {
+func eval[T any](p *person, js string, opts ...chromedp.EvaluateOption) T {
 	p.t.Helper()
-	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js))
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js, opts...))
 	if err != nil {
 		p.t.Fatalf("%s: %v", js, err)
 	}

@@ -117,6 +117,7 @@ func (s *server) stepRoutes(api huma.API) {
 	}
 	huma.Register(api, op("care", "/care", "How exactly each step must be made, and what is normal"), s.care)
 	huma.Register(api, op("look", "/steps/{step}/look", "A step looked at more closely"), s.look)
+	huma.Register(api, op("motion", "/steps/{step}/motion", "The paper on its way through a step"), s.motion)
 	huma.Register(api, op("whence", "/whence", "Where a point of the paper comes from, and where it goes"), s.whence)
 	huma.Register(api, op("slip", "/steps/{step}/slip", "What a slip at a step does, and what makes up for it"), s.slip)
 }
@@ -184,6 +185,57 @@ func (s *server) look(_ context.Context, in *StepQuestion) (*answer[LookView], e
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(d.After)
 	return ok(v)
+}
+
+// MotionView is the paper on its way through a step, as pictures.
+type MotionView struct {
+	Shown  bool           `json:"shown" doc:"flat, stiff pieces get from before to after with every hinge whole"`
+	Frames []draw.Picture `json:"frames" doc:"from before to after; the two alone when the motion is not shown"`
+	View   [4]float64     `json:"view" doc:"what all frames take up together"`
+	TornMM float64        `json:"torn_mm" doc:"the worst mismatch at a hinge on the way: what the paper must give"`
+}
+
+type motionInput struct {
+	StepQuestion
+	Azimuth   float64 `query:"azimuth" minimum:"-180" maximum:"180" default:"24" doc:"from where it is looked at, degrees to the right"`
+	Elevation float64 `query:"elevation" minimum:"-89" maximum:"89" default:"52" doc:"degrees above the table; below 0 from underneath"`
+}
+
+// framesShown is how many pictures a motion has: one every 7.5 degrees of a fold.
+const framesShown = 25
+
+func (s *server) motion(_ context.Context, in *motionInput) (*answer[MotionView], error) {
+	r, err := in.folded()
+	if err != nil {
+		return nil, err
+	}
+	c := draw.Slanted(in.Azimuth, in.Elevation)
+	v := MotionView{Frames: []draw.Picture{}}
+	m, shown := body.MotionOf(r, in.Step, framesShown)
+	if v.Shown = shown; shown {
+		v.TornMM = m.Residual
+	} else {
+		m.Poses = []body.Pose{body.Standing(before(r, in.Step)), body.Standing(r.UpTo(in.Step))}
+	}
+	for _, p := range m.Poses {
+		f := draw.InSpace(p, c)
+		f.CoM = nil
+		v.Frames = append(v.Frames, f)
+		v.View = union(v.View, f.View)
+	}
+	return ok(v)
+}
+
+// before is a replay up to the step before; the flat sheet before the first.
+func before(r *sequence.Replay, step int) *sequence.Replay { return r.UpTo(step - 1) }
+
+// union is what two views take up together; the first may be empty.
+func union(a, b [4]float64) [4]float64 {
+	if a[2] == 0 {
+		return b
+	}
+	x, y := math.Min(a[0], b[0]), math.Min(a[1], b[1])
+	return [4]float64{x, y, math.Max(a[0]+a[2], b[0]+b[2]) - x, math.Max(a[1]+a[3], b[1]+b[3]) - y}
 }
 
 type whenceInput struct {

@@ -89,3 +89,25 @@ func TestCareLooksAndSlips(t *testing.T) {
 		t.Error("turning over is turned")
 	}
 }
+
+// A motion comes as pictures from before to after, from any side; a fold rises between.
+func TestMotionFrames(t *testing.T) {
+	c := serve(t, false)
+	body := `{"sheet":` + a4Sheet + `}`
+	m := ask[web.MotionView](c, "POST", "/patterns/curlew/steps/2/motion", body)
+	if !m.Shown || len(m.Frames) < 20 || m.TornMM > 0.01 {
+		t.Fatalf("%v, %d frames, torn %v", m.Shown, len(m.Frames), m.TornMM)
+	}
+	for _, f := range m.Frames {
+		v := f.View
+		if len(f.Faces) == 0 || v[0] < m.View[0]-0.02 || v[1] < m.View[1]-0.02 || v[0]+v[2] > m.View[0]+m.View[2]+0.02 || v[1]+v[3] > m.View[1]+m.View[3]+0.02 {
+			t.Errorf("%v lies outside of %v", v, m.View)
+		}
+	}
+	under := ask[web.MotionView](c, "POST", "/patterns/curlew/steps/2/motion?elevation=-60", body)
+	if under.Frames[0].Faces[0].Front == m.Frames[0].Faces[0].Front {
+		t.Error("from underneath the same face shows")
+	}
+	refused(c, "POST", "/patterns/curlew/steps/2/motion?elevation=95", body, "elevation")
+	refused(c, "POST", "/patterns/curlew/steps/44/motion", body, "has 10 steps")
+}

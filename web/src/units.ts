@@ -55,6 +55,12 @@ export function smallLength(mm: number, units: Units, decimals = 1): string {
   return `${tiny ? `under ${number(least, places)}` : number(v, places)} ${units}`;
 }
 
+/** What being off at a step does at the end: for 1 mm, or for a sixteenth of an inch. */
+export function costOfSlip(perMM: number, worst: string, units: Units): string {
+  const off = units === "mm" ? 1 : mmPerInch / sixteenths;
+  return `${length(off, units)} off here moves ${worst} by ${smallLength(perMM * off, units)} at the end`;
+}
+
 /** Areas in cm² or square inches. */
 export function area(mm2: number, units: Units): string {
   return units === "mm" ? `${number(mm2 / 100, 0)} cm²` : `${number(mm2 / (mmPerInch * mmPerInch), 1)} sq in`;

@@ -119,6 +119,13 @@ export const api = {
         body: setupInput(setup),
       }),
     ),
+  motion: (id: string, step: number, setup: Setup, azimuth: number, elevation: number) =>
+    read<Schemas["MotionView"]>(
+      client.POST("/api/v1/patterns/{id}/steps/{step}/motion", {
+        params: { path: { id, step }, query: { azimuth, elevation } },
+        body: setupInput(setup),
+      }),
+    ),
   whence: (id: string, setup: Setup, step: number, x: number, y: number) =>
     read<Schemas["WhenceView"]>(
       client.POST("/api/v1/patterns/{id}/whence", {

@@ -1,6 +1,6 @@
 import type { Care } from "../api/client";
 import { useUnits } from "../settings";
-import { number, smallLength } from "../units";
+import { costOfSlip, number, smallLength } from "../units";
 
 const classWords: Record<Care["class"], string> = {
   critical: "Take care",
@@ -17,7 +17,7 @@ export function CareNote({ care: c, brief = false }: { care: Care; brief?: boole
       <p className="title text-xl">{classWords[c.class]}</p>
       <p>
         {c.per_mm > 0.05
-          ? `1 mm off here moves ${c.worst} by ${smallLength(c.per_mm, units)} at the end.`
+          ? `${costOfSlip(c.per_mm, c.worst, units)}.`
           : "What is off here is not seen at the end."}
         {c.author && ` The author calls it ${c.author}.`}
       </p>

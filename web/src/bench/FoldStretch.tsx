@@ -15,6 +15,7 @@ import { MatHead } from "./MatHead";
 import { Mistakes } from "./Mistakes";
 import { Others } from "./Others";
 import { Placements } from "./Placement";
+import { InTheRound } from "./InTheRound";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import { SeeingChoice } from "./SeeingChoice";
 import { SlipNote } from "./SlipNote";
@@ -38,6 +39,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const units = useUnits();
   const navigate = useNavigate();
   const [layers, setLayers] = useState(false);
+  const [round, setRound] = useState(false);
   const s = good.steps[step - 1];
   const last = good.steps.length;
   const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
@@ -74,6 +76,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         { key: "ArrowLeft", label: "Step before", run: () => go(-1) },
         { key: "Home", label: "First step", run: () => go(-last) },
         { key: "End", label: "Last step", run: () => void navigate(`/bench/${build.id}/fold/${last}`) },
+        { key: "r", label: "Show the step in the round, or flat", run: () => setRound((v) => !v) },
         { key: "l", label: "Show or hide the layer map", run: () => setLayers((v) => !v) },
       ],
       [go, navigate, build.id, last],
@@ -131,15 +134,38 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         </Link>
         <div className="grid min-h-0 grow items-stretch gap-4 sm:grid-cols-[3fr_2fr]">
           <figure className="flex min-h-0 flex-col">
-            <figcaption className="title text-lg">Do this</figcaption>
-            <StepPicture
-              ready={ready}
-              step={step}
-              look={look}
-              hold={care?.hold}
-              className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
-            />
-            <Magnifier ready={ready} step={step} className="w-36 self-end" />
+            <figcaption className="title flex items-center justify-between text-lg">
+              <span>Do this</span>
+              <label
+                className="flex items-center gap-2 font-text text-sm font-normal"
+                style={{ fontStretch: "normal" }}
+              >
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={round}
+                  onChange={(e) => setRound(e.target.checked)}
+                />
+                in the round
+              </label>
+            </figcaption>
+            {round ? (
+              <InTheRound
+                key={step}
+                ready={ready}
+                step={step}
+                className="h-[22rem] w-full sm:h-[26rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+              />
+            ) : (
+              <StepPicture
+                ready={ready}
+                step={step}
+                look={look}
+                hold={care?.hold}
+                className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+              />
+            )}
+            {!round && <Magnifier ready={ready} step={step} className="w-36 self-end" />}
           </figure>
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">

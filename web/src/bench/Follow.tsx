@@ -5,7 +5,7 @@ import { useShortcuts } from "../keys";
 import { Button } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { inUnits } from "../units";
+import { costOfSlip, inUnits } from "../units";
 import { CareNote } from "./CareNote";
 import { useCare, useLook, useSeeing, seen } from "./folding";
 import { Mistakes } from "./Mistakes";
@@ -189,8 +189,8 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
           )}
           {care && care.per_mm > 1 && panel === "" && (
             <p className="text-sm">
-              {care.class === "critical" && <b>Take care. </b>}1 mm off here moves {care.worst}{" "}
-              {inUnits(`${Math.round(care.per_mm * 10) / 10} mm`, units)} at the end.
+              {care.class === "critical" && <b>Take care. </b>}
+              {costOfSlip(care.per_mm, care.worst, units)}.
             </p>
           )}
           <div className="flex gap-2">
