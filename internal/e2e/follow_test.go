@@ -119,6 +119,14 @@ func TestSlipAndCreaseMap(t *testing.T) {
 	at := eval[[]float64](p, `(() => { const svg = document.querySelectorAll("section[aria-label='Crease map'] figure svg")[0]; const r = svg.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 	p.sees("the middle of the sheet")
+	// Few words, and where the fold has got to.
+	p.clicks("few words")
+	p.sees("valley fold: the top left corner to the centre crease")
+	p.clicks("few words")
+	p.clicks("Fold again from here")
+	p.sees("I have it folded up to here")
+	p.clicks("I have it folded up to here")
+	p.sees("Fold again from here")
 	// Signs on the trail have their words.
 	if n := eval[int](p, `document.querySelectorAll("nav[aria-label=Trail] a[aria-label*='Step']").length`); n != 10 {
 		t.Errorf("%d steps on the trail", n)

@@ -116,7 +116,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
               This crease is there already, from getting the sheet. Nothing to fold here.
             </p>
           )}
-          <StepWords step={s} />
+          <StepWords step={s} brief={see.brief} />
           {s.cautions.map((c) => (
             <p key={c.id} className="mt-2 border-2 border-on-mark bg-caution px-2 py-1 text-on-mark">
               <b>{c.title}.</b> {c.text}
@@ -225,6 +225,9 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         ) : (
           <Button onClick={() => setMapped(step)}>Where does it come from?</Button>
         )}
+        <Button onClick={() => void change(api.keepStep(build.id, build.step >= step ? step - 1 : step))}>
+          {build.step >= step ? "Fold again from here" : "I have it folded up to here"}
+        </Button>
         <SeeingChoice />
         {s.gap && <GapNote gap={s.gap} colours={colours} />}
         <Placements key={step} ready={ready} step={step} />

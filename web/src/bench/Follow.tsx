@@ -4,6 +4,7 @@ import { api } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
+import { inBrief } from "../parts/briefly";
 import { useUnits } from "../settings";
 import { costOfSlip, inUnits } from "../units";
 import { CareNote } from "./CareNote";
@@ -172,7 +173,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
             className="border-2 border-on-mark bg-buoy px-3 py-2 text-[1.35rem] leading-snug font-bold text-on-mark"
           >
             {s.made && "Already there: "}
-            {inUnits(s.say || s.text, units)}
+            {inUnits(see.brief ? inBrief(s) : s.say || s.text, units)}
             {s.gap &&
               s.gap.verdict !== "touch" &&
               ` ${s.gap.verdict === "leave" ? "Leave" : "Overlap"} ${inUnits(`${Math.round(s.gap.mm * 10) / 10} mm`, units)}.`}

@@ -25,6 +25,15 @@ export function SeeingChoice() {
         hidden edges
       </label>
       <label className={box}>
+        <input
+          type="checkbox"
+          className="size-5 accent-ink"
+          checked={see.brief}
+          onChange={(e) => change({ brief: e.target.checked })}
+        />
+        few words
+      </label>
+      <label className={box}>
         folds go
         <select
           className="min-h-11 border-2 border-ink bg-panel px-2"

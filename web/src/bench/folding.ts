@@ -4,7 +4,9 @@ import { api, type Care } from "../api/client";
 import type { Ready } from "./useBench";
 
 /** The care that each step of a build needs; empty until it is known. */
-export function useCare({ pattern, setup, good }: Ready): Care[] {
+export function useCare({ pattern, build, good }: Ready): Care[] {
+  // What is saved, not what a knob passes through on its way.
+  const { setup } = build;
   const found = useQuery({
     queryKey: ["care", pattern.id, setup],
     queryFn: () => api.care(pattern.id, setup, "adult"),
@@ -36,10 +38,12 @@ export interface Seeing {
   mirror: boolean;
   turn: "drawn" | "away" | "toward";
   xray: boolean;
+  /** Few words, for those who know the folds. */
+  brief: boolean;
 }
 
 const key = "tussock-seeing";
-const plain: Seeing = { mirror: false, turn: "drawn", xray: false };
+const plain: Seeing = { mirror: false, turn: "drawn", xray: false, brief: false };
 const watchers = new Set<() => void>();
 let now: Seeing | undefined;
 

@@ -1,11 +1,13 @@
 import type { Step } from "../api/client";
 import { useUnits } from "../settings";
 import { inUnits } from "../units";
+import { inBrief } from "./briefly";
 import { DoNow } from "./controls";
 
 /** What to do at a step, and which landmark goes where. */
-export function StepWords({ step: s }: { step: Step }) {
+export function StepWords({ step: s, brief = false }: { step: Step; brief?: boolean }) {
   const units = useUnits();
+  if (brief) return <DoNow>{inUnits(inBrief(s), units)}</DoNow>;
   return (
     <DoNow
       note={
