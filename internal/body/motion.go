@@ -14,6 +14,36 @@ import (
 type Motion struct {
 	Poses    []Pose
 	Residual float64 // the worst mismatch at a hinge in any of them, mm
+	lifts    [][]float64
+}
+
+// Fanned are the poses with every layer lifted off the one below by so many mm, so that
+// one sees what lies on what: the thickness of paper, drawn larger than it is.
+func (m Motion) Fanned(mm float64) []Pose {
+	out := slices.Clone(m.Poses)
+	for i := range out {
+		if i >= len(m.lifts) || m.lifts[i] == nil {
+			continue
+		}
+		out[i].At = slices.Clone(out[i].At)
+		for f, lift := range m.lifts[i] {
+			up := out[i].At[f].Turn(geom.Vec3{Z: 1})
+			out[i].At[f].T = out[i].At[f].T.Add(up.Scale(lift * mm))
+		}
+	}
+	return out
+}
+
+// lifts are by how many layers each piece is lifted towards the front of its paper.
+func lifts(s *fold.State) []float64 {
+	out := make([]float64, len(s.F))
+	for i, d := range s.Depths() {
+		out[i] = float64(d)
+		if !s.F[i].Iso.FaceUp() {
+			out[i] = -out[i]
+		}
+	}
+	return out
 }
 
 // A motion is shown when no hinge is torn by more than this part of the sheet's longer
@@ -43,9 +73,9 @@ func MotionOf(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 			return m, false
 		}
 		if i > 0 {
-			part.Poses = part.Poses[1:]
+			part.Poses, part.lifts = part.Poses[1:], part.lifts[1:]
 		}
-		m.Poses = append(m.Poses, part.Poses...)
+		m.Poses, m.lifts = append(m.Poses, part.Poses...), append(m.lifts, part.lifts...)
 		m.Residual = math.Max(m.Residual, part.Residual)
 	}
 	return m, true
@@ -110,7 +140,7 @@ func rigid(d sequence.Done, poses int) (m Motion, ok bool) {
 		for i := range s.F {
 			p.At[i] = turn.After(geom.Lift(s.F[i].Iso))
 		}
-		m.Poses = append(m.Poses, p)
+		m.Poses, m.lifts = append(m.Poses, p), append(m.lifts, lifts(s))
 	}
 	// The last pose must be the state after: else the axis is not the one taken.
 	last := m.Poses[poses-1]
@@ -160,6 +190,7 @@ func moved(v sequence.Move, opened bool, poses int) (m Motion, ok bool) {
 			return m, false
 		}
 	}
+	before, after := lifts(v.Before), lifts(v.After)
 	guess := slices.Clone(from)
 	limit := tornPart * longer(v.After)
 	for n := range poses {
@@ -186,7 +217,11 @@ func moved(v sequence.Move, opened bool, poses int) (m Motion, ok bool) {
 		if p.Residual > limit {
 			return m, false
 		}
-		m.Poses = append(m.Poses, p)
+		lift := make([]float64, len(after))
+		for i, f := range v.After.F {
+			lift[i] = before[f.Parent] + t*(after[i]-before[f.Parent])
+		}
+		m.Poses, m.lifts = append(m.Poses, p), append(m.lifts, lift)
 	}
 	return m, true
 }

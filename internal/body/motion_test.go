@@ -85,6 +85,16 @@ func TestHalfWayTheFlapStands(t *testing.T) {
 	if !ok || len(m.Poses) != 9 {
 		t.Fatalf("%d poses", len(m.Poses))
 	}
+	// Fanned, the flap lies above the other half at the end, and side by side with it at
+	// the beginning.
+	f := m.Fanned(0.5)
+	level := func(p body.Pose, i int) float64 { return p.Corners(fold.FacetID(i))[0].Z }
+	if d := math.Abs(level(f[8], 0) - level(f[8], 1)); math.Abs(d-0.5) > 1e-9 {
+		t.Errorf("at the end the layers lie %v mm apart", d)
+	}
+	if d := math.Abs(level(f[0], 0) - level(f[0], 1)); d > 1e-9 {
+		t.Errorf("at the beginning they lie %v mm apart", d)
+	}
 	high := 0.0
 	for i := range m.Poses[4].State.F {
 		for _, c := range m.Poses[4].Corners(fold.FacetID(i)) {

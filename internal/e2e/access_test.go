@@ -20,7 +20,7 @@ func TestAccessibility(t *testing.T) {
 	h := open(t, "", true)
 	p := sit(t, 1280, 800)
 	for _, theme := range []string{"light", "dark"} {
-		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3"} {
+		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
 			p.visit(h.url + path)
 			eval[bool](p, `(document.documentElement.dataset.theme = `+quote(theme)+`, true)`)
 			eval[bool](p, string(axe)+`; true`)
@@ -100,7 +100,7 @@ func TestPhone(t *testing.T) {
 	h := open(t, "", true)
 	p := sit(t, 390, 844)
 	p.watch(h.url)
-	for _, path := range []string{"/", "/start/shelduck", "/bench/6/paper", "/bench/6/fold/7", "/bench/6/set", "/bench/6/try", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3"} {
+	for _, path := range []string{"/", "/start/shelduck", "/bench/6/paper", "/bench/6/fold/7", "/bench/6/set", "/bench/6/try", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
 		p.visit(h.url + path)
 		if w := eval[int](p, `document.documentElement.scrollWidth`); w > 390 {
 			t.Errorf("%s is %d pixels wide on a screen of 390", path, w)

@@ -1,7 +1,14 @@
 package e2e
 
 import (
+	"errors"
+	"image"
+	"image/png"
+	"io"
 	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"strings"
 	"testing"
 )
@@ -135,6 +142,25 @@ func TestGetASheet(t *testing.T) {
 	if res.StatusCode != 200 || res.Header.Get("Content-Type") != "application/pdf" || !strings.Contains(link, "n=5") {
 		t.Errorf("%s: %d %s", link, res.StatusCode, res.Header.Get("Content-Type"))
 	}
+	// Rendered, the check line of what the page offers is 100 mm long.
+	body, err := http.Get(link)
+	if err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "outline.pdf")
+	data, err := io.ReadAll(body.Body)
+	if err == nil {
+		err = errors.Join(body.Body.Close(), os.WriteFile(file, data, 0o600))
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	if out, err := exec.CommandContext(t.Context(), "pdftoppm", "-png", "-gray", "-r", "254", "-f", "1", "-l", "1", "-singlefile", file, strings.TrimSuffix(file, ".pdf")).CombinedOutput(); err != nil {
+		t.Fatalf("%v %s", err, out)
+	}
+	if mm := checkLine(t, strings.TrimSuffix(file, ".pdf")+".png"); mm < 99.8 || mm > 100.2 {
+		t.Errorf("the check line is %.2f mm long", mm)
+	}
 	p.fills("Corners", "7")
 	p.sees("no short chain of folds gives 7 equal sides")
 	p.fills("Corners", "many")
@@ -171,4 +197,37 @@ func TestGetASheet(t *testing.T) {
 	}
 	p.quiet()
 	q.quiet()
+}
+
+// checkLine is the longest unbroken level line in the lowest fifth of a page rendered at
+// 10 dots a mm, but for the ruler below it, in mm.
+func checkLine(t *testing.T, file string) float64 {
+	t.Helper()
+	f, err := os.Open(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	img, err := png.Decode(f)
+	if err := errors.Join(err, f.Close()); err != nil {
+		t.Fatal(err)
+	}
+	b := img.Bounds()
+	longest := 0
+	for y := b.Max.Y * 4 / 5; y < b.Max.Y-120; y++ {
+		run := 0
+		for x := b.Min.X; x < b.Max.X; x++ {
+			if dark(img, x, y) {
+				run++
+				longest = max(longest, run)
+			} else {
+				run = 0
+			}
+		}
+	}
+	return float64(longest) / 10
+}
+
+func dark(img image.Image, x, y int) bool {
+	r, _, _, _ := img.At(x, y).RGBA()
+	return r < 0xa000
 }

@@ -135,7 +135,10 @@ func (l *Leaf) arrow(a draw.Arrow, at func(x, y float64) geom.Vec) {
 	for i := 1; i <= parts; i++ {
 		t := float64(i) / parts
 		r := p.Scale((1 - t) * (1 - t)).Add(c.Scale(2 * t * (1 - t))).Add(q.Scale(t * t))
-		l.Strokes = append(l.Strokes, Stroke{Meet, last, r})
+		// What goes behind is drawn broken.
+		if a.Kind != "behind" || i%3 != 0 {
+			l.Strokes = append(l.Strokes, Stroke{Meet, last, r})
+		}
 		dir, last = r.Sub(last), r
 	}
 	d := dir.Unit()

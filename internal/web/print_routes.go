@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/geom"
 	"tussock/internal/prepare"
@@ -81,7 +82,13 @@ func (s *server) printSteps(ctx context.Context, in *stepSheetInput) (*fileAnswe
 		over := draw.Next(d)
 		panels = append(panels, prints.Panel{Picture: draw.Flat(d.Before), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: d.Say, Note: d.Looks})
 	}
-	panels = append(panels, prints.Panel{Picture: draw.Flat(r.Final()), Head: "Done", Text: r.Pattern.Title + ", folded flat."})
+	done := prints.Panel{Picture: draw.Flat(r.Final()), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
+	if r.Err == nil {
+		if toy := viewToy(r, body.Measure(r.Final())); toy.Round != nil {
+			done.Picture, done.Text = *toy.Round, r.Pattern.Title+"."
+		}
+	}
+	panels = append(panels, done)
 	layout := map[string]prints.Layout{"large": prints.Large, "summary": prints.Summary}[in.Style]
 	if layout.Cols == 0 {
 		layout = prints.Usual

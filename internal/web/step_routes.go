@@ -204,6 +204,9 @@ type motionInput struct {
 // framesShown is how many pictures a motion has: one every 7.5 degrees of a fold.
 const framesShown = 25
 
+// layerShown is how many times thicker than it is paper is drawn in the round.
+const layerShown = 4
+
 func (s *server) motion(_ context.Context, in *motionInput) (*answer[MotionView], error) {
 	r, err := in.folded()
 	if err != nil {
@@ -217,7 +220,7 @@ func (s *server) motion(_ context.Context, in *motionInput) (*answer[MotionView]
 	} else {
 		m.Poses = []body.Pose{body.Standing(before(r, in.Step)), body.Standing(r.UpTo(in.Step))}
 	}
-	for _, p := range m.Poses {
+	for _, p := range m.Fanned(layerShown * r.Sheet.ThicknessMM) {
 		f := draw.InSpace(p, c)
 		f.CoM = nil
 		v.Frames = append(v.Frames, f)

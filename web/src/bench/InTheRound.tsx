@@ -126,7 +126,7 @@ export function InTheRound({
       </div>
       <p className="text-sm text-quiet">
         {m.shown
-          ? "Computed with flat, stiff pieces; whether they get in each other's way is not checked, and real paper bends. Drag to look from another side."
+          ? "Computed with flat, stiff pieces; whether they get in each other's way is not checked, and real paper bends. Layers are drawn four times as thick as they are. Drag to look from another side."
           : "How the paper gets from one to the other cannot be shown truthfully with flat pieces: only before and after."}
       </p>
     </div>
