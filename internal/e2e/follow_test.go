@@ -95,7 +95,7 @@ func TestSlipAndCreaseMap(t *testing.T) {
 	p.visit(h.url + "/bench/1/fold/2")
 	p.sees("1 mm off here moves", "Press with a finger", "It opens by itself to about")
 	p.clicks("I folded it off its place")
-	p.sees("without the slip", "Predicted, to first order")
+	p.sees("without the slip", "If you fold on with it", "Predicted, to first order")
 	p.fills("By how much", "0.1")
 	p.sees("Leave it: it hardly shows at the end")
 	p.fills("By how much", "1/4in")

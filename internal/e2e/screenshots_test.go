@@ -35,6 +35,8 @@ func TestScreenshots(t *testing.T) {
 		{"papers-divide", "/papers/divide", 1280, 800},
 		{"papers-cut", "/papers/cut", 1280, 800},
 		{"phone-fold", "/bench/6/fold/5", 390, 844},
+		{"follow", "/bench/4/follow/5", 1280, 800},
+		{"phone-follow", "/bench/4/follow/7", 390, 844},
 		{"phone-paper", "/bench/8/paper", 390, 844},
 		{"phone-trials", "/bench/2/try", 390, 844},
 	} {

@@ -11,11 +11,14 @@ import (
 
 // Mistake is a likely mistake at a step, carried out.
 type Mistake struct {
-	Kind  string // side, turn, layers, past, short
+	Kind  string // face, side, turn, layers, past, short
 	Words string // what was done
 	Cure  string // what to do about it
 	After *fold.State
 }
+
+// faceSteps is up to which step the wrong side up is still easily put right.
+const faceSteps = 3
 
 var expects = regexp.MustCompile(` expect \d+`)
 
@@ -45,6 +48,9 @@ func (p *Pattern) Mistakes(r *Replay, step int) []Mistake {
 		}
 	}
 	plain := expects.ReplaceAllString(d.Text, "")
+	if first := r.Steps[0].Step.Line; step <= faceSteps && statementText(lines[first-1]) == r.Steps[0].Text {
+		try("face", "The sheet was begun with its other side up.", "Unfold it, turn the sheet over, and begin again.", first, "turn lr\n"+lines[first-1])
+	}
 	switch d.Op {
 	case OpValley:
 		try("side", "It was folded behind instead of to the front.", "Open it and fold along the same crease the other way.", d.Step.Line, strings.Replace(plain, "valley", "mountain", 1))
@@ -70,6 +76,28 @@ func (p *Pattern) Mistakes(r *Replay, step int) []Mistake {
 		}
 	}
 	return out
+}
+
+// Slipped replays the whole pattern with what is brought at a step going past its target
+// by so much (below 0: falling short), as somebody folds on who has not noticed. What
+// follows is folded to where the paper then lies. ok is false for steps that bring
+// nothing, or that a macro or a repeat wrote.
+func (p *Pattern) Slipped(r *Replay, step int, pastMM float64) (out *Replay, ok bool) {
+	if step < 1 || step > len(r.Steps) {
+		return nil, false
+	}
+	d := r.Steps[step-1]
+	lines := strings.Split(p.Text, "\n")
+	line := d.Step.Line
+	if d.Meets[0].Name == "" || line < 1 || line > len(lines) || statementText(lines[line-1]) != d.Text || !strings.Contains(d.Text, "bring ") || strings.Contains(d.Text, " gap ") {
+		return nil, false
+	}
+	lines[line-1] = inserted(expects.ReplaceAllString(d.Text, ""), "gap "+sheet.Number(-pastMM))
+	q, err := Parse(p.File, strings.Join(lines, "\n"))
+	if err != nil {
+		return nil, false
+	}
+	return q.Despite(r.Sheet, r.Given), true
 }
 
 // inserted puts words behind the fold of a step: before its name and its layers.

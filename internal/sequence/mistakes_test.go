@@ -3,6 +3,7 @@ package sequence_test
 import (
 	"testing"
 
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -24,7 +25,7 @@ func TestMistakesAreFolded(t *testing.T) {
 				if m.Words == "" || m.Cure == "" {
 					t.Errorf("%s step %d, %s: no words", id, d.No, m.Kind)
 				}
-				if a, b := m.After.PaperMM2(), s.AreaMM2(); a < b-1e-6 || a > b+1e-6 {
+				if a, b := m.After.PaperMM2(), r.Start.PaperMM2(); a < b-1e-6 || a > b+1e-6 {
 					t.Errorf("%s step %d, %s: %v of %v mm²", id, d.No, m.Kind, a, b)
 				}
 			}
@@ -36,7 +37,7 @@ func TestMistakesAreFolded(t *testing.T) {
 			t.Error("steps that are not there")
 		}
 	}
-	for _, k := range []string{"side", "turn", "past", "short", "layers"} {
+	for _, k := range []string{"face", "side", "turn", "past", "short", "layers"} {
 		if kinds[k] == 0 {
 			t.Errorf("no step shows the mistake %q: %v", k, kinds)
 		}
@@ -59,5 +60,34 @@ func TestMistakesAreFolded(t *testing.T) {
 		if right.Above(a, base) <= 0 || wrong.Above(b, under) >= 0 {
 			t.Error("the corner lies on the same side")
 		}
+	}
+}
+
+// Folding on after a slip: up to the step all is as it should be, from there on it is
+// not, and without a slip nothing changes.
+func TestFoldingOnAfterASlip(t *testing.T) {
+	p, _ := shelf.Find("curlew")
+	r := p.Run(sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, nil)
+	off, ok := p.Slipped(r, 2, -2) // the first corner falls 2 mm short
+	if !ok || off.Err != nil || len(off.Steps) != len(r.Steps) {
+		t.Fatalf("%v, %v", ok, off)
+	}
+	if off.Steps[0].After.Box() != r.Steps[0].After.Box() {
+		t.Error("step 1 differs")
+	}
+	a, _ := sequence.Place(r.Steps[1].After, r.Landmarks["TL"])
+	b, _ := sequence.Place(off.Steps[1].After, r.Landmarks["TL"])
+	if d := a.Dist(b); d < 1.9 || d > 2.9 {
+		t.Errorf("the corner lies %v mm off", d)
+	}
+	if off.Final().Box() == r.Final().Box() {
+		t.Error("the toy is the same")
+	}
+	same, _ := p.Slipped(r, 2, 0)
+	if same.Final().Box() != r.Final().Box() {
+		t.Error("no slip changes the toy")
+	}
+	if _, ok := p.Slipped(r, 6, 1); ok { // along a crease: nothing is brought
+		t.Error("a fold along a crease slips")
 	}
 }

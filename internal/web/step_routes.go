@@ -78,6 +78,14 @@ type SlipView struct {
 	Remedies []RemedyView `json:"remedies"`
 	Picture  draw.Picture `json:"picture" doc:"the finished toy with the slip"`
 	Right    draw.Picture `json:"right" doc:"without it"`
+	Rest     []SlipStep   `json:"rest" doc:"this step and those after it, if one folds on without noticing; empty when that is not computed for this step"`
+	Stops    string       `json:"stops" doc:"why it cannot be folded on, or empty"`
+}
+
+// SlipStep is a step after a slip.
+type SlipStep struct {
+	No      int          `json:"no"`
+	Picture draw.Picture `json:"picture"`
 }
 
 // MovedView is a landmark that ends up elsewhere.
@@ -320,7 +328,7 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 	if !creased {
 		return nil, refuse("path.step", in.Step, "nothing is creased by hand at this step, so nothing can slip")
 	}
-	v := SlipView{PastMM: q.PastMM, RMSMM: q.RMSMM, CoMMM: q.CoMMM.Len(), Moved: []MovedView{}, Remedies: []RemedyView{}, Picture: draw.Flat(q.State), Right: draw.Flat(r.Final())}
+	v := SlipView{PastMM: q.PastMM, RMSMM: q.RMSMM, CoMMM: q.CoMMM.Len(), Moved: []MovedView{}, Remedies: []RemedyView{}, Rest: []SlipStep{}, Picture: draw.Flat(q.State), Right: draw.Flat(r.Final())}
 	for _, m := range q.Moved {
 		if len(v.Moved) < 4 {
 			v.Moved = append(v.Moved, MovedView{landmarkWords(r.Pattern, m.Name), m.MM})
@@ -329,6 +337,14 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 	for _, m := range q.Remedies {
 		if len(v.Remedies) < 3 {
 			v.Remedies = append(v.Remedies, RemedyView(m))
+		}
+	}
+	if on, folded := r.Pattern.Slipped(r, in.Step, in.PastMM); folded {
+		for _, d := range on.Steps[min(in.Step-1, len(on.Steps)):] {
+			v.Rest = append(v.Rest, SlipStep{d.No, draw.Flat(d.After)})
+		}
+		if on.Err != nil {
+			v.Stops = fmt.Sprintf("step %d: %s", on.Err.Step, on.Err.Detail)
 		}
 	}
 	worst := 0.0

@@ -68,6 +68,9 @@ func TestCareLooksAndSlips(t *testing.T) {
 	if small.Verdict != "accept" || large.Verdict == "accept" || math.Abs(large.RMSMM-40*small.RMSMM) > 1e-6 || len(large.Moved) == 0 {
 		t.Errorf("%s (%v), %s (%v)", small.Verdict, small.RMSMM, large.Verdict, large.RMSMM)
 	}
+	if len(large.Rest) == 0 || large.Rest[0].No != 2 || large.Stops == "" && large.Rest[len(large.Rest)-1].No != 10 {
+		t.Errorf("%d steps after it, %q", len(large.Rest), large.Stops)
+	}
 	for _, r := range large.Remedies {
 		if r.Step <= 2 || r.LeftMM >= large.RMSMM {
 			t.Errorf("%+v", r)

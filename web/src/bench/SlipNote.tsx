@@ -96,6 +96,20 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
               <figcaption>with it</figcaption>
             </figure>
           </div>
+          {q.rest.length > 0 && (
+            <div>
+              <p className="text-sm font-semibold">If you fold on with it</p>
+              <ol className="flex gap-1 overflow-x-auto">
+                {q.rest.map((r) => (
+                  <li key={r.no} className="shrink-0 text-center text-xs">
+                    <PaperPicture thin picture={r.picture} colours={colours} label="" className="h-16 w-14" />
+                    {r.no}
+                  </li>
+                ))}
+              </ol>
+              {q.stops && <p className="text-sm">Then it cannot be folded on: {inUnits(q.stops, units)}</p>}
+            </div>
+          )}
           <p className="text-sm text-quiet">Predicted, to first order; off is the mean over all landmarks.</p>
         </div>
       )}
