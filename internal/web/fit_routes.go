@@ -63,17 +63,9 @@ func (s *server) fitRoutes(api huma.API) {
 }
 
 func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView], error) {
-	p, err := findPattern(in.ID)
+	p, setup, have, err := in.Body.planned(in.ID)
 	if err != nil {
 		return nil, err
-	}
-	setup, err := in.Body.setup(p.ID)
-	if err != nil {
-		return nil, err
-	}
-	have, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
-	if err != nil {
-		return nil, asProblem(err, "body.sheet.")
 	}
 	f := p.Fit(have, setup.Knobs, draw.LayersFolded)
 	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},

@@ -10,7 +10,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/draw"
-	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
 )
 
@@ -47,22 +46,14 @@ func (s *server) placementRoutes(api huma.API) {
 var cornerWords = []string{"the lower left corner", "the lower right corner", "the upper right corner", "the upper left corner"}
 
 func (s *server) placements(_ context.Context, in *placementInput) (*answer[[]PlacementView], error) {
-	p, err := findPattern(in.ID)
+	p, setup, sh, err := in.Body.planned(in.ID)
 	if err != nil {
 		return nil, err
 	}
 	if in.Step > len(p.Steps) {
 		return nil, refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps", p.Title, len(p.Steps)))
 	}
-	setup, err := in.Body.setup(p.ID)
-	if err != nil {
-		return nil, err
-	}
-	w, h := setup.Sheet.WidthMM, setup.Sheet.HeightMM
-	sh, err := sheet.New(w, h, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
-	if err != nil {
-		return nil, asProblem(err, "body.sheet.")
-	}
+	w, h := sh.WidthMM, sh.HeightMM
 	out := []PlacementView{}
 	told := map[string]bool{}
 	for _, m := range p.Run(sh, setup.Knobs).Measured() {

@@ -54,6 +54,20 @@ func checkRecipes(p *sequence.Pattern, recipes map[string]int) error {
 	return nil
 }
 
+// planned is a pattern with a set-up for it, and the sheet of that.
+func (in SetupInput) planned(pattern string) (*sequence.Pattern, bench.Setup, sheet.Sheet, error) {
+	p, err := findPattern(pattern)
+	if err != nil {
+		return nil, bench.Setup{}, sheet.Sheet{}, err
+	}
+	setup, err := in.setup(p.ID)
+	if err != nil {
+		return nil, setup, sheet.Sheet{}, err
+	}
+	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+	return p, setup, sh, asProblem(err, "body.sheet.")
+}
+
 // fullKnobs are all knobs of a pattern, those not given at their defaults.
 func fullKnobs(p *sequence.Pattern, given map[string]float64) map[string]float64 {
 	out := map[string]float64{}

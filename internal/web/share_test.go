@@ -13,19 +13,27 @@ import (
 	"tussock/internal/store"
 )
 
-// shared serves to the network; requests of the answer come from another machine.
-func shared(t *testing.T) (s *Sharing, send func(path string, cookies []*http.Cookie, change func(*http.Request)) *http.Response) {
+// kept is an empty store.
+func kept(t *testing.T) *store.Store {
 	t.Helper()
-	data, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "t.db"))
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "t.db"))
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() {
-		if err := data.Close(); err != nil {
+		if err := s.Close(); err != nil {
 			t.Error(err)
 		}
 	})
-	if s, err = NewSharing("http://192.168.7.2:7340"); err != nil {
+	return s
+}
+
+// shared serves to the network; requests of the answer come from another machine.
+func shared(t *testing.T) (_ *Sharing, send func(path string, cookies []*http.Cookie, change func(*http.Request)) *http.Response) {
+	t.Helper()
+	data := kept(t)
+	s, err := NewSharing("http://192.168.7.2:7340")
+	if err != nil {
 		t.Fatal(err)
 	}
 	h, err := NewShared(data, nil, s)
@@ -100,15 +108,7 @@ func TestSharingByOneTimeCode(t *testing.T) {
 // A move on one device reaches the other within a second; builds do not hear of each
 // other; the stream ends when the server does.
 func TestProgressReachesOtherDevices(t *testing.T) {
-	data, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "t.db"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() {
-		if err := data.Close(); err != nil {
-			t.Error(err)
-		}
-	})
+	data := kept(t)
 	for range 2 {
 		if _, err := data.CreateBuild(t.Context(), bench.Build{Pattern: "curlew", Name: "b", Draft: &bench.Setup{}}); err != nil {
 			t.Fatal(err)

@@ -132,17 +132,9 @@ func (s *server) stepRoutes(api huma.API) {
 
 // folded replays a set-up that must fold.
 func (in SetupInput) folded(pattern string) (*sequence.Replay, error) {
-	p, err := findPattern(pattern)
+	p, setup, sh, err := in.planned(pattern)
 	if err != nil {
 		return nil, err
-	}
-	setup, err := in.setup(pattern)
-	if err != nil {
-		return nil, err
-	}
-	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
-	if err != nil {
-		return nil, asProblem(err, "body.sheet.")
 	}
 	r := p.Run(sh, setup.Knobs)
 	if r.Err != nil {

@@ -1,8 +1,8 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type Knob, type Step } from "../api/client";
 import { useShortcuts } from "../keys";
-import { Button, Figure } from "../parts/controls";
+import { Button, Check, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
@@ -19,6 +19,7 @@ import { InTheRound } from "./InTheRound";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import { SeeingChoice } from "./SeeingChoice";
 import { SlipNote } from "./SlipNote";
+import { useReached } from "./useReached";
 import { Magnifier, StepPicture } from "./StepPicture";
 import type { Ready } from "./useBench";
 
@@ -82,13 +83,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
       [go, navigate, build.id, last],
     ),
   );
-  // A step that is looked at has its predecessors behind it; the last counts
-  // when the person goes on to the set-up.
-  const reached = step - 1;
-  useEffect(() => {
-    if (reached > build.step) void change(api.keepStep(build.id, reached));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new step counts
-  }, [reached, build.id]);
+  useReached(ready, step);
   if (!s) return null;
   const atThisStep = (k: Knob) => k.steps.includes(step);
   const wing = s.op === "wing" && good.toy?.round;
@@ -136,18 +131,9 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">
               <span>Do this</span>
-              <label
-                className="flex items-center gap-2 font-text text-sm font-normal"
-                style={{ fontStretch: "normal" }}
-              >
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={round}
-                  onChange={(e) => setRound(e.target.checked)}
-                />
+              <Check checked={round} onChange={setRound} className="font-text text-sm font-normal">
                 in the round
-              </label>
+              </Check>
             </figcaption>
             {round ? (
               <InTheRound
@@ -170,18 +156,9 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">
               <span>{layers ? "Layers afterwards" : "It becomes this"}</span>
-              <label
-                className="flex items-center gap-2 font-text text-sm font-normal"
-                style={{ fontStretch: "normal" }}
-              >
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={layers}
-                  onChange={(e) => setLayers(e.target.checked)}
-                />
+              <Check checked={layers} onChange={setLayers} className="font-text text-sm font-normal">
                 layer map
-              </label>
+              </Check>
             </figcaption>
             <PaperPicture
               picture={wing || s.after}

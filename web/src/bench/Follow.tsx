@@ -13,6 +13,7 @@ import { Mistakes } from "./Mistakes";
 import { Others } from "./Others";
 import { SeeingChoice } from "./SeeingChoice";
 import { Magnifier, StepPicture } from "./StepPicture";
+import { useReached } from "./useReached";
 import { useWakeLock } from "./useWakeLock";
 import type { Ready } from "./useBench";
 
@@ -33,7 +34,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
   const care = useCare(ready)[step - 1];
   const look = useLook(ready, step, see.xray || panel === "different");
   const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
-  const { change, show } = bench;
+  const { show } = bench;
   const go = useCallback(
     (by: number) => {
       setPanel("");
@@ -68,11 +69,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
       [go, navigate, build.id, step],
     ),
   );
-  const reached = step - 1;
-  useEffect(() => {
-    if (reached > build.step) void change(api.keepStep(build.id, reached));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new step counts
-  }, [reached, build.id]);
+  useReached(ready, step);
   const from = useRef<{ x: number; y: number } | null>(null);
   const down = (e: PointerEvent) => (from.current = { x: e.clientX, y: e.clientY });
   const up = (e: PointerEvent<HTMLElement>) => {

@@ -1,50 +1,30 @@
-import { useSeeing, type Seeing } from "./folding";
+import { Check, Select } from "../parts/controls";
+import { useSeeing } from "./folding";
 
-/** Mirror view, the way the flap moves, hidden layers. */
+/** Mirror view, the way the flap moves, hidden layers, few words. */
 export function SeeingChoice() {
   const [see, change] = useSeeing();
-  const box = "flex min-h-11 items-center gap-2";
   return (
-    <div role="group" aria-label="How steps are shown" className="flex flex-wrap items-center gap-x-4">
-      <label className={box}>
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={see.mirror}
-          onChange={(e) => change({ mirror: e.target.checked })}
-        />
+    <div role="group" aria-label="How steps are shown" className="flex flex-wrap items-end gap-x-4">
+      <Check checked={see.mirror} onChange={(mirror) => change({ mirror })}>
         mirror image
-      </label>
-      <label className={box}>
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={see.xray}
-          onChange={(e) => change({ xray: e.target.checked })}
-        />
+      </Check>
+      <Check checked={see.xray} onChange={(xray) => change({ xray })}>
         hidden edges
-      </label>
-      <label className={box}>
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={see.brief}
-          onChange={(e) => change({ brief: e.target.checked })}
-        />
+      </Check>
+      <Check checked={see.brief} onChange={(brief) => change({ brief })}>
         few words
-      </label>
-      <label className={box}>
-        folds go
-        <select
-          className="min-h-11 border-2 border-ink bg-panel px-2"
-          value={see.turn}
-          onChange={(e) => change({ turn: e.target.value as Seeing["turn"] })}
-        >
-          <option value="drawn">as drawn</option>
-          <option value="away">away from me</option>
-          <option value="toward">towards me</option>
-        </select>
-      </label>
+      </Check>
+      <Select
+        label="Folds go"
+        value={see.turn}
+        options={[
+          { value: "drawn", label: "as drawn" },
+          { value: "away", label: "away from me" },
+          { value: "toward", label: "towards me" },
+        ]}
+        onChange={(turn) => change({ turn })}
+      />
     </div>
   );
 }

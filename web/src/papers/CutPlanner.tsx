@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { api, Problem, sheetInput, type CutPlan, type Paper, type SheetInput } from "../api/client";
 import { plainFaces } from "../paper";
-import { Button, Caution, Field, Figure } from "../parts/controls";
+import { Button, Caution, Field, Figure, Select } from "../parts/controls";
 import { Faces } from "../parts/Faces";
 import { useUnits } from "../settings";
 import { inUnits, length, parseLength, parseNumber, sheetSize } from "../units";
@@ -124,7 +124,7 @@ export function CutPlanner() {
           label="Lost at each cut"
           unit={units}
           value={kerf.width}
-          hint="0 for scissors on a fold; a few mm where paper is torn."
+          hint="0 for scissors on a fold; more where paper is torn."
           onChange={(e) => setKerf({ ...kerf, width: e.target.value })}
         />
         <Button type="submit" weight="now" className="w-full text-lg">
@@ -176,7 +176,15 @@ function Rows({
             onChange={(e) => set(i, { name: e.target.value })}
             className={shaped ? "col-span-3" : "col-span-6"}
           />
-          {shaped && <ShapeField value={r.shape} onChange={(shape) => set(i, { shape })} />}
+          {shaped && (
+            <Select
+              label="Shape"
+              className="col-span-3"
+              value={r.shape}
+              options={shapes}
+              onChange={(shape) => set(i, { shape })}
+            />
+          )}
           <Field
             label={`${r.shape === "rectangle" || r.shape === "triangle" ? "Width" : "Side"}, ${units}`}
             value={r.width}
@@ -196,7 +204,13 @@ function Rows({
             onChange={(e) => set(i, { count: e.target.value })}
             className="max-sm:col-span-2"
           />
-          <GrainField value={r.grain} onChange={(grain) => set(i, { grain })} />
+          <Select
+            label="Grain"
+            className="col-span-4 sm:col-span-2"
+            value={r.grain}
+            options={grains}
+            onChange={(grain) => set(i, { grain })}
+          />
           <Button
             weight="bare"
             className="max-sm:col-span-2"
@@ -213,50 +227,20 @@ function Rows({
 }
 
 /** The way the fibres run: pieces lie along it where it is known and asked for. */
-function GrainField({ value, onChange }: { value: Grain; onChange: (g: Grain) => void }) {
-  const id = useId();
-  return (
-    <div className="col-span-4 sm:col-span-2">
-      <label htmlFor={id} className="block text-sm font-semibold">
-        Grain
-      </label>
-      <select
-        id={id}
-        value={value}
-        onChange={(e) => onChange(e.target.value as Grain)}
-        className="min-h-11 w-full border-2 border-ink bg-panel px-2"
-      >
-        <option value="any">any</option>
-        <option value="width">along width</option>
-        <option value="height">along height</option>
-      </select>
-    </div>
-  );
-}
+const grains: { value: Grain; label: string }[] = [
+  { value: "any", label: "any" },
+  { value: "width", label: "along width" },
+  { value: "height", label: "along height" },
+];
 
-function ShapeField({ value, onChange }: { value: Shape; onChange: (s: Shape) => void }) {
-  const id = useId();
-  return (
-    <div className="col-span-3">
-      <label htmlFor={id} className="block text-sm font-semibold">
-        Shape
-      </label>
-      <select
-        id={id}
-        value={value}
-        onChange={(e) => onChange(e.target.value as Shape)}
-        className="min-h-11 w-full border-2 border-ink bg-panel px-2"
-      >
-        <option value="rectangle">rectangle</option>
-        <option value="triangle">half of it, a triangle</option>
-        <option value="3">3 equal sides</option>
-        <option value="5">5 equal sides</option>
-        <option value="6">6 equal sides</option>
-        <option value="8">8 equal sides</option>
-      </select>
-    </div>
-  );
-}
+const shapes: { value: Shape; label: string }[] = [
+  { value: "rectangle", label: "rectangle" },
+  { value: "triangle", label: "half of it, a triangle" },
+  { value: "3", label: "3 equal sides" },
+  { value: "5", label: "5 equal sides" },
+  { value: "6", label: "6 equal sides" },
+  { value: "8", label: "8 equal sides" },
+];
 
 const shapeOf = (s: Shape) =>
   s === "rectangle" || s === "triangle" ? { shape: s } : { shape: "ngon" as const, n: Number(s) };

@@ -1,5 +1,5 @@
 import type { Want, Way } from "../api/client";
-import { Caution, Choice, Field } from "../parts/controls";
+import { Caution, Check, Choice, Field } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { inUnits, number, sheetSize, smallLength } from "../units";
@@ -78,15 +78,9 @@ export function WantFields({ asked }: { asked: Asked }) {
           ))}
         </div>
       )}
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={asked.cutFree}
-          onChange={(e) => asked.setCutFree(e.target.checked)}
-        />
+      <Check checked={asked.cutFree} onChange={asked.setCutFree}>
         Without scissors
-      </label>
+      </Check>
     </div>
   );
 }

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { api, Problem, type EffectOnToy as Toy, type SizeInput } from "../api/client";
 import { plainFaces } from "../paper";
 import { PaperPicture } from "../parts/PaperPicture";
-import { Field } from "../parts/controls";
+import { Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
 import { inUnits, number, parseLength, sheetSize, smallLength } from "../units";
 import { useTypedLengths } from "./typedSize";
@@ -21,7 +21,6 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
   const [rising, falling] = read;
   const [pattern, setPattern] = useState("");
   const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
-  const id = useId();
   const judged = useQuery({
     queryKey: ["measured", size, rising, falling, pattern],
     queryFn: () =>
@@ -54,24 +53,16 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
           />
         ))}
       </div>
-      <div className="mt-3">
-        <label htmlFor={id} className="block text-sm font-semibold">
-          What will it do to the toy?
-        </label>
-        <select
-          id={id}
-          value={pattern}
-          onChange={(e) => setPattern(e.target.value)}
-          className="min-h-11 w-full border-2 border-ink bg-panel px-2"
-        >
-          <option value="">no toy chosen</option>
-          {patterns.data?.map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.title}
-            </option>
-          ))}
-        </select>
-      </div>
+      <Select
+        className="mt-3"
+        label="What will it do to the toy?"
+        value={pattern}
+        options={[
+          { value: "", label: "no toy chosen" },
+          ...(patterns.data ?? []).map((p) => ({ value: p.id, label: p.title })),
+        ]}
+        onChange={setPattern}
+      />
       <div aria-live="polite" className="mt-2 space-y-1">
         {judged.error instanceof Problem && (
           <p className="bg-caution px-2 py-1 text-on-mark">{inUnits(judged.error.message, units)}</p>

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useUnits } from "../settings";
-import { Choice } from "./controls";
+import { Check, Choice } from "./controls";
 
 type Face = "none" | "front" | "back" | "both";
 
@@ -50,15 +50,9 @@ export function PrintLinks({ build, outline }: { build?: number; outline?: Recor
         />
       )}
       {build !== undefined && face !== "none" && (
-        <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={young}
-            onChange={(e) => setYoung(e.target.checked)}
-          />
+        <Check checked={young} onChange={setYoung}>
           with bands for young folders: within them the fold is good
-        </label>
+        </Check>
       )}
       <div className="flex gap-2">
         <a className={look} href={link("pdf")} target="_blank" rel="noreferrer">

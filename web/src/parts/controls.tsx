@@ -161,3 +161,64 @@ export function Choice<T extends string>({
     </fieldset>
   );
 }
+
+/** A thing to tick. */
+export function Check({
+  checked,
+  onChange,
+  className = "min-h-11",
+  children,
+}: {
+  checked: boolean;
+  onChange: (v: boolean) => void;
+  className?: string;
+  children: ReactNode;
+}) {
+  return (
+    <label className={`flex items-center gap-2 ${className}`}>
+      <input
+        type="checkbox"
+        className="size-5 accent-ink"
+        checked={checked}
+        onChange={(e) => onChange(e.target.checked)}
+      />
+      {children}
+    </label>
+  );
+}
+
+/** A choice of many, in a list. */
+export function Select<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  className = "",
+}: {
+  label: string;
+  value: T;
+  options: { value: T; label: string }[];
+  onChange: (v: T) => void;
+  className?: string;
+}) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="block text-sm font-semibold">
+        {label}
+      </label>
+      <select
+        id={id}
+        value={value}
+        onChange={(e) => onChange(e.target.value as T)}
+        className="min-h-11 w-full border-2 border-ink bg-panel px-2"
+      >
+        {options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.label}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
