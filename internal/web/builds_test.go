@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"math"
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
@@ -55,6 +56,9 @@ func TestReplayView(t *testing.T) {
 		if s.Describe == "" || s.Say == "" || len(s.After.Faces) == 0 || len(s.Layers) == 0 {
 			t.Errorf("step %d lacks something: %+v", s.No, s)
 		}
+	}
+	if b := good.Toy.Balance; b == nil || b.NeutralAftMM <= 0 || b.NeutralAftMM > good.Toy.LengthMM || b.MarginByPercent != 3 || math.Abs(b.MarginPercent/100*b.ChordMM-(b.NeutralAftMM-good.Toy.CoMAftMM)) > 2 {
+		t.Errorf("balance %+v of %v mm", b, good.Toy.LengthMM)
 	}
 	bad := ask[web.ReplayView](c, "POST", "/patterns/curlew/replay", `{"sheet":`+a4Sheet+`,"knobs":{"nose":60}}`)
 	if bad.OK || bad.Toy != nil || bad.Error == nil || bad.Error.Step != 2 || len(bad.Steps) != 1 || len(bad.Advice) != 1 || bad.Advice[0].Knob != "nose" {

@@ -13,6 +13,7 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
@@ -214,6 +215,9 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM
 	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
 	t.Glider = true
+	if b, found := glide.BalanceOf(r, pose); found {
+		t.Balance = &BalanceView{b.NeutralAftMM, b.ChordMM, b.AspectRatio, b.LoadingNM2, b.CNa, 100 * b.Margin, 100 * b.MarginBy}
+	}
 	t.CoMPercent = 100 * g.CoMAftMM / g.LengthMM
 	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30))
 	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0))

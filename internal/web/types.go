@@ -183,11 +183,23 @@ type ToyView struct {
 	CoMPercent  float64       `json:"com_percent" doc:"centre of mass behind the nose, percent of the length"`
 	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
 	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
+	Balance     *BalanceView  `json:"balance,omitempty" doc:"absent for toys that are no gliders, or whose wings carry nothing"`
 	Glider      bool          `json:"glider" doc:"it has a nose, a keel and wings: the measures from length on are of a glider"`
 	FacesAbove  FacesView     `json:"faces_above" doc:"what shows from the viewer's side, folded flat, started with the front up"`
 	FacesBehind FacesView     `json:"faces_behind"`
 	Round       *draw.Picture `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
 	Behind      *draw.Picture `json:"behind,omitempty" doc:"straight from behind"`
+}
+
+// BalanceView is where a glider's lift acts: predicted, for rigid wings in still air.
+type BalanceView struct {
+	NeutralAftMM    float64 `json:"neutral_aft_mm" doc:"neutral point behind the nose"`
+	ChordMM         float64 `json:"chord_mm" doc:"mean aerodynamic chord"`
+	AspectRatio     float64 `json:"aspect_ratio"`
+	LoadingNM2      float64 `json:"loading_n_m2" doc:"weight over wing area, N/m²"`
+	CNa             float64 `json:"cna" doc:"normal force per radian"`
+	MarginPercent   float64 `json:"margin_percent" doc:"centre of mass ahead of the neutral point, percent of the mean chord"`
+	MarginByPercent float64 `json:"margin_by_percent" doc:"how far that may be out"`
 }
 
 // FoldErrorView says which step cannot be made and why.

@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
+import type { Toy } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button, Choice, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
@@ -145,6 +146,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
+        {toy.balance && <Balance b={toy.balance} />}
         <DraftBox ready={ready} />
         <div>
           <h3 className="text-lg">Knobs</h3>
@@ -181,5 +183,36 @@ function Measure({ name, value }: { name: string; value: string }) {
       <dt className="text-sm text-quiet">{name}</dt>
       <dd className="title text-lg">{value}</dd>
     </div>
+  );
+}
+
+/** Where the lift acts: predicted, with its band. */
+function Balance({ b }: { b: NonNullable<Toy["balance"]> }) {
+  const units = useUnits();
+  const [m, by] = [b.margin_percent, b.margin_by_percent];
+  const where = `${length(Math.abs((m / 100) * b.chord_mm), units)} ${m < 0 ? "behind" : "ahead of"} the neutral point`;
+  const words =
+    m > by
+      ? "It puts itself right after a gust."
+      : m < -by
+        ? "It is tail-heavy and hardly recovers; put weight on the nose."
+        : "That is less than can be told: neither steady nor unsteady at small angles.";
+  return (
+    <section aria-label="Static margin" className="border-2 border-dotted border-lavender p-3">
+      <p className="text-sm font-semibold text-lavender">predicted</p>
+      <p>
+        <span className="figure text-4xl">{number(m, 1)}</span>{" "}
+        <span className="title text-lg">± {number(by, 0)} % static margin</span>
+      </p>
+      <p className="mt-1">
+        The balance point lies {where}. {words}
+      </p>
+      <p className="mt-1 text-sm text-quiet">
+        Neutral point {length(b.neutral_aft_mm, units)} behind the nose, mean chord{" "}
+        {length(b.chord_mm, units)}, aspect ratio {number(b.aspect_ratio, 2)}, wing loading{" "}
+        {number(b.loading_n_m2, 2)} N/m². Vortex lattice over flat, rigid wings at small angles; soft wings
+        shift it. A level glide also needs the tail curled up a little: that is not predicted yet.
+      </p>
+    </section>
   );
 }
