@@ -173,7 +173,14 @@ func TestInTheRound(t *testing.T) {
 	}
 	p.clicks("Play")
 	p.until("the end", label+` === "Step 2 in the round, 100 % of the way"`)
-	// How long a frame takes, from the slider to the painted picture.
+	// How long a frame takes, from the slider to the painted picture: of the flapping
+	// bird, 40 pieces and more, in software.
+	p.visit(h.url + "/study/flapper/14")
+	p.clicks("in the round")
+	p.sees("Computed with flat, stiff pieces")
+	if n := eval[int](p, `document.querySelectorAll("figure svg polygon").length`); n < 30 {
+		t.Errorf("the bird is %d pieces", n)
+	}
 	frame := eval[float64](p, `new Promise((done) => {
 		const e = document.querySelector("input[type=range][aria-label='How far the step has gone']");
 		const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;

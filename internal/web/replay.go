@@ -55,13 +55,17 @@ func checkRecipes(p *sequence.Pattern, recipes map[string]int) error {
 	return nil
 }
 
-// planned is a pattern with a set-up for it, and the sheet of that.
+// planned is a pattern with a set-up for it, and the sheet of that. Studies are looked
+// at like patterns.
 func (in SetupInput) planned(pattern string) (*sequence.Pattern, bench.Setup, sheet.Sheet, error) {
-	p, err := findPattern(pattern)
-	if err != nil {
-		return nil, bench.Setup{}, sheet.Sheet{}, err
+	p, found := shelf.FindStudy(pattern)
+	if !found {
+		var err error
+		if p, err = findPattern(pattern); err != nil {
+			return nil, bench.Setup{}, sheet.Sheet{}, err
+		}
 	}
-	setup, err := in.setup(p.ID)
+	setup, err := in.of(p)
 	if err != nil {
 		return nil, setup, sheet.Sheet{}, err
 	}

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -103,6 +104,10 @@ func (in SetupInput) setup(pattern string) (bench.Setup, error) {
 	if err != nil {
 		return bench.Setup{}, err
 	}
+	return in.of(p)
+}
+
+func (in SetupInput) of(p *sequence.Pattern) (bench.Setup, error) {
 	spec, err := in.Sheet.spec()
 	if err != nil {
 		return bench.Setup{}, asProblem(err, "body.sheet.")

@@ -138,7 +138,8 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             {round ? (
               <InTheRound
                 key={step}
-                ready={ready}
+                pattern={ready.pattern.id}
+                setup={ready.setup}
                 step={step}
                 className="h-[22rem] w-full sm:h-[26rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
               />

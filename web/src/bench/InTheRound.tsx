@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
-import { api } from "../api/client";
+import { api, type Setup } from "../api/client";
 import { Button } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
-import type { Ready } from "./useBench";
 
 const home = { azimuth: 8, elevation: 50 };
 const limit = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
@@ -13,21 +12,22 @@ const limit = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v
  * drawn only when something changes.
  */
 export function InTheRound({
-  ready,
+  pattern,
+  setup,
   step,
   className = "",
 }: {
-  ready: Ready;
+  pattern: string;
+  setup: Setup;
   step: number;
   className?: string;
 }) {
-  const { pattern, setup, good } = ready;
   const [camera, setCamera] = useState(home);
   const [at, setAt] = useState(0.4);
   const [playing, setPlaying] = useState(false);
   const found = useQuery({
-    queryKey: ["motion", pattern.id, step, setup, camera],
-    queryFn: () => api.motion(pattern.id, step, setup, camera.azimuth, camera.elevation),
+    queryKey: ["motion", pattern, step, setup, camera],
+    queryFn: () => api.motion(pattern, step, setup, camera.azimuth, camera.elevation),
     placeholderData: (old, query) => (query?.queryKey[2] === step ? old : undefined),
     staleTime: Infinity,
     gcTime: 30_000,
@@ -66,8 +66,7 @@ export function InTheRound({
     if (from.current) turn(e.clientX - from.current.x, e.clientY - from.current.y, from.current);
   };
   const m = found.data;
-  const s = good.steps[step - 1];
-  if (!m || !s) return <div className={className} aria-busy="true" />;
+  if (!m) return <div className={className} aria-busy="true" />;
   const last = m.frames.length - 1;
   const frame = m.frames[Math.round(at * last)];
   return (
@@ -83,7 +82,7 @@ export function InTheRound({
           <PaperPicture
             picture={frame}
             view={m.view}
-            colours={{ front: good.sheet.front, back: good.sheet.back }}
+            colours={{ front: setup.sheet.front, back: setup.sheet.back }}
             label={`Step ${step} in the round, ${Math.round(at * 100)} % of the way`}
             className="h-full w-full"
           />

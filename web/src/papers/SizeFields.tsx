@@ -35,7 +35,8 @@ export function SizeFields({
               aria-pressed={t.width === value.width && t.height === value.height}
               onClick={() => onChange(t)}
             >
-              <b>{z.name}</b> <span className="text-sm">{sheetSize(z.width_mm, z.height_mm, units)}</span>
+              <b>{z.name}</b>{" "}
+              <span className="text-sm max-sm:hidden">{sheetSize(z.width_mm, z.height_mm, units)}</span>
             </button>
           );
         })}

@@ -143,7 +143,8 @@ export function SheetForm({
                 set({ width: side(z.width_mm, draft.unit), height: side(z.height_mm, draft.unit) })
               }
             >
-              <b>{z.name}</b> <span className="text-sm">{sheetSize(z.width_mm, z.height_mm, units)}</span>
+              <b>{z.name}</b>{" "}
+              <span className="text-sm max-sm:hidden">{sheetSize(z.width_mm, z.height_mm, units)}</span>
             </button>
           ))}
         </div>

@@ -4,7 +4,8 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, type Study as StudyData } from "../api/client";
 import { useShortcuts } from "../keys";
 import { plainFaces } from "../paper";
-import { Button, Caution, Figure } from "../parts/controls";
+import { Button, Caution, Figure, Check } from "../parts/controls";
+import { InTheRound } from "../bench/InTheRound";
 import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
@@ -119,6 +120,7 @@ function Strip({ study, pattern, step }: { study: StudyData; pattern: string; st
 
 function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to: number) => void }) {
   const units = useUnits();
+  const [round, setRound] = useState(false);
   const steps = study.replay.steps;
   const s = steps[step - 1];
   if (!s) return null;
@@ -129,8 +131,22 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
     <div className="grid grow lg:grid-cols-[1fr_23.25rem]">
       <section className="grid content-start gap-4 p-4 sm:grid-cols-2 sm:p-6">
         <figure>
-          <figcaption className="title text-lg">Do this</figcaption>
-          {before && (
+          <figcaption className="title flex items-center justify-between text-lg">
+            <span>Do this</span>
+            <Check checked={round} onChange={setRound} className="font-text text-sm font-normal">
+              in the round
+            </Check>
+          </figcaption>
+          {round && (
+            <InTheRound
+              key={step}
+              pattern={study.replay.pattern}
+              setup={{ sheet: study.replay.sheet, knobs: study.replay.knobs }}
+              step={step}
+              className="h-[22rem] w-full lg:h-[34rem]"
+            />
+          )}
+          {!round && before && (
             <PaperPicture
               picture={before}
               next={s.next}
