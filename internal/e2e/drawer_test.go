@@ -187,6 +187,7 @@ func TestGetASheet(t *testing.T) {
 			t.Errorf("%s is %v pixels wide on a phone", path, wide)
 		}
 	}
+	q.visit(h.url + "/start/fortune")
 	q.clicks("A4")
 	q.clicks("Begin folding")
 	q.sees("Not as it is")

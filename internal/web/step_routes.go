@@ -90,6 +90,7 @@ type SlipStep struct {
 
 // MovedView is a landmark that ends up elsewhere.
 type MovedView struct {
+	Name  string  `json:"name"`
 	Words string  `json:"words"`
 	MM    float64 `json:"mm"`
 }
@@ -116,7 +117,9 @@ type careInput struct {
 
 type slipInput struct {
 	StepQuestion
-	PastMM float64 `query:"past_mm" doc:"how far what was brought went past its target; below 0 short of it"`
+	PastMM   float64 `query:"past_mm" doc:"how far what was brought went past its target; below 0 short of it"`
+	Landmark string  `query:"landmark" maxLength:"40" doc:"instead: a landmark of the finished toy that was measured"`
+	OffMM    float64 `query:"off_mm" doc:"and how far it lies from its place"`
 }
 
 func (s *server) stepRoutes(api huma.API) {
@@ -305,6 +308,27 @@ const mostSlipMM = 20.0
 // down to half by a later fold and ends above redoMM is better folded again.
 const acceptMM, redoMM = 1.0, 2.0
 
+// pastFrom is the slip at a step that puts a landmark of the finished toy so far off its
+// place.
+func pastFrom(r *sequence.Replay, step int, landmark string, offMM float64) (float64, error) {
+	if !(offMM >= 0 && offMM <= 2*mostSlipMM) {
+		return 0, refuse("query.off_mm", offMM, fmt.Sprintf("the landmark is %s mm off; it must be 0 to %g mm", sheet.Number(offMM), 2*mostSlipMM))
+	}
+	unit, creased, ferr := shadow.SlipAt(r, step, 1)
+	if ferr != nil || !creased {
+		return 0, refuse("path.step", step, "nothing is creased by hand at this step, so nothing can slip")
+	}
+	for _, m := range unit.Moved {
+		if m.Name == landmark {
+			if past := offMM / m.MM; past <= mostSlipMM {
+				return past, nil
+			}
+			return 0, refuse("query.off_mm", offMM, fmt.Sprintf("that would take a slip of more than %g mm at this step; look at an earlier one", mostSlipMM))
+		}
+	}
+	return 0, refuse("query.landmark", landmark, "a slip at this step does not move this landmark; look at another step")
+}
+
 func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], error) {
 	if !(math.Abs(in.PastMM) <= mostSlipMM) {
 		return nil, refuse("query.past_mm", in.PastMM, fmt.Sprintf("the slip is %s mm; it must be -%g to %g mm: fold it again when it is more", sheet.Number(in.PastMM), mostSlipMM, mostSlipMM))
@@ -312,6 +336,11 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 	r, err := in.folded()
 	if err != nil {
 		return nil, err
+	}
+	if in.Landmark != "" {
+		if in.PastMM, err = pastFrom(r, in.Step, in.Landmark, in.OffMM); err != nil {
+			return nil, err
+		}
 	}
 	q, creased, ferr := shadow.SlipAt(r, in.Step, in.PastMM)
 	if ferr != nil {
@@ -323,7 +352,7 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 	v := SlipView{PastMM: q.PastMM, RMSMM: q.RMSMM, CoMMM: q.CoMMM.Len(), Moved: []MovedView{}, Remedies: []RemedyView{}, Rest: []SlipStep{}, Picture: draw.Flat(q.State), Right: draw.Flat(r.Final())}
 	for _, m := range q.Moved {
 		if len(v.Moved) < 4 {
-			v.Moved = append(v.Moved, MovedView{landmarkWords(r.Pattern, m.Name), m.MM})
+			v.Moved = append(v.Moved, MovedView{m.Name, landmarkWords(r.Pattern, m.Name), m.MM})
 		}
 	}
 	for _, m := range q.Remedies {

@@ -76,6 +76,13 @@ func TestCareLooksAndSlips(t *testing.T) {
 			t.Errorf("%+v", r)
 		}
 	}
+	// Measured at a landmark instead: the slip that puts it there.
+	name, mm := large.Moved[0].Name, large.Moved[0].MM
+	if v := ask[web.SlipView](c, "POST", fmt.Sprintf("/patterns/curlew/steps/2/slip?landmark=%s&off_mm=%v", name, mm), body); math.Abs(v.PastMM-8) > 1e-6 {
+		t.Errorf("%s %v mm off comes from a slip of %v mm", name, mm, v.PastMM)
+	}
+	refused(c, "POST", "/patterns/curlew/steps/2/slip?landmark=nowhere&off_mm=2", body, "does not move this landmark")
+	refused(c, "POST", "/patterns/curlew/steps/2/slip?landmark="+name+"&off_mm=-2", body, "0 to 40 mm")
 	refused(c, "POST", "/patterns/curlew/steps/2/slip?past_mm=50", body, "-20 to 20 mm")
 	refused(c, "POST", "/patterns/curlew/steps/8/slip?past_mm=1", body, "nothing is creased by hand")
 	refused(c, "POST", "/patterns/curlew/steps/77/slip?past_mm=1", body, "has 10 steps")

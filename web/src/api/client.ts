@@ -133,10 +133,15 @@ export const api = {
         body: setupInput(setup),
       }),
     ),
-  slip: (id: string, step: number, setup: Setup, past_mm: number) =>
+  slip: (
+    id: string,
+    step: number,
+    setup: Setup,
+    slip: { past_mm: number } | { landmark: string; off_mm: number },
+  ) =>
     read<Schemas["SlipView"]>(
       client.POST("/api/v1/patterns/{id}/steps/{step}/slip", {
-        params: { path: { id, step }, query: { past_mm } },
+        params: { path: { id, step }, query: slip },
         body: setupInput(setup),
       }),
     ),

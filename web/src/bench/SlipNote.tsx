@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem } from "../api/client";
-import { Button, Choice, Field } from "../parts/controls";
+import { Button, Choice, Field, Select } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { inUnits, parseLength, smallLength } from "../units";
@@ -18,15 +18,33 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
   const units = useUnits();
   const { pattern, setup, good } = ready;
   const [open, setOpen] = useState(false);
-  const [way, setWay] = useState<"past" | "short">("past");
+  const [way, setWay] = useState<"past" | "short" | "off">("past");
+  const [landmark, setLandmark] = useState("");
   const [text, setText] = useState("2");
   const mm = parseLength(text, units);
-  const past = mm === undefined ? undefined : way === "past" ? mm : -mm;
+  // What a slip here moves, to choose a landmark that was measured.
+  const unit = useQuery({
+    queryKey: ["slip", pattern.id, step, setup, { past_mm: 1 }],
+    queryFn: () => api.slip(pattern.id, step, setup, { past_mm: 1 }),
+    enabled: open,
+    staleTime: Infinity,
+    retry: false,
+  });
+  const landmarks = (unit.data?.moved ?? []).map((m) => ({ value: m.name, label: m.words }));
+  const named = landmark || landmarks[0]?.value;
+  const slip =
+    mm === undefined
+      ? undefined
+      : way === "off"
+        ? named === undefined
+          ? undefined
+          : { landmark: named, off_mm: mm }
+        : { past_mm: way === "past" ? mm : -mm };
   const found = useQuery({
-    queryKey: ["slip", pattern.id, step, setup, past],
+    queryKey: ["slip", pattern.id, step, setup, slip],
     queryFn: () =>
-      past === undefined ? Promise.reject(new Error("no length")) : api.slip(pattern.id, step, setup, past),
-    enabled: open && past !== undefined,
+      slip === undefined ? Promise.reject(new Error("no length")) : api.slip(pattern.id, step, setup, slip),
+    enabled: open && slip !== undefined,
     placeholderData: (old) => old,
     retry: false,
   });
@@ -42,9 +60,13 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
         options={[
           { value: "past", label: "went past" },
           { value: "short", label: "fell short" },
+          { value: "off", label: "or a landmark is off at the end" },
         ]}
         onChange={setWay}
       />
+      {way === "off" && landmarks.length > 0 && (
+        <Select label="Which one" value={named ?? ""} options={landmarks} onChange={setLandmark} />
+      )}
       <Field
         label="By how much"
         unit={units}
@@ -52,9 +74,15 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
         problem={mm === undefined ? `“${text}” is no length; write for example 2` : refused}
         onChange={(e) => setText(e.target.value)}
       />
-      {q && !refused && past !== undefined && (
+      {q && !refused && slip !== undefined && (
         <div aria-live="polite" className="space-y-2">
           <p className="title text-xl">{verdicts[q.verdict]}</p>
+          {way === "off" && (
+            <p>
+              That comes from folding about {smallLength(q.past_mm, units)} past or short here, if it is this
+              step.
+            </p>
+          )}
           <p>
             At the end{" "}
             {q.moved.length > 0
