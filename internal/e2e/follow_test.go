@@ -176,6 +176,13 @@ func TestInTheRound(t *testing.T) {
 	}
 	p.clicks("Play")
 	p.until("the end", label+` === "Step 2 in the round, 100 % of the way"`)
+	// Where no motion can be shown, before fades into after.
+	p.visit(h.url + "/bench/8/fold/14")
+	p.clicks("in the round")
+	p.sees("before fades into after")
+	if n := eval[int](p, `document.querySelectorAll("figure [style*=opacity] svg").length`); n != 2 {
+		t.Errorf("%d pictures fade", n)
+	}
 	// How long a frame takes, from the slider to the painted picture: of the flapping
 	// bird, 40 pieces and more, in software.
 	p.visit(h.url + "/study/flapper/14")

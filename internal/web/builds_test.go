@@ -33,7 +33,7 @@ func TestShelfSaysWhatThereIs(t *testing.T) {
 			}
 		}
 	}
-	if patterns[0].Thickest != 16 || patterns[1].Thickest != 8 || patterns[2].Thickest != 24 {
+	if patterns[0].Thickest != 16 || patterns[1].Thickest != 4 || patterns[2].Thickest != 24 {
 		t.Errorf("thickest stacks are %d, %d and %d", patterns[0].Thickest, patterns[1].Thickest, patterns[2].Thickest)
 	}
 }

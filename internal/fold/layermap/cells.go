@@ -59,13 +59,33 @@ func Overlay(polys []geom.Polygon) []Cell {
 	return cells
 }
 
-// Thickest is the largest number of pieces on one spot.
+// sliverMM is the width below which layers that lie on one another are no stack:
+// neighbouring flaps overlap by a hair where a gap was left elsewhere.
+const sliverMM = 1.0
+
+// Thickest is the largest number of pieces on one spot, slivers left out unless there
+// is nothing else.
 func Thickest(cells []Cell) int {
-	n := 0
+	n, any := 0, 0
 	for _, c := range cells {
-		n = max(n, len(c.Stack))
+		any = max(any, len(c.Stack))
+		if len(c.Stack) > n && wide(c.Poly) {
+			n = len(c.Stack)
+		}
+	}
+	if n == 0 {
+		return any
 	}
 	return n
+}
+
+// wide tells whether a cell is no sliver: twice its area over its rim is its mean width.
+func wide(p geom.Polygon) bool {
+	rim := 0.0
+	for i, a := range p {
+		rim += a.Dist(p[(i+1)%len(p)])
+	}
+	return 2*p.Area() > sliverMM*rim
 }
 
 // Area is the total of the cells, each spot counted once, in mm².

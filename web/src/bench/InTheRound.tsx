@@ -1,11 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
-import { api, type Setup } from "../api/client";
+import { api, type Picture, type Setup } from "../api/client";
 import { Button } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 
 const home = { azimuth: 8, elevation: 50 };
 const limit = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
+
+/** Before and after, one fading into the other. */
+const fade = (frames: Picture[], at: number) => [
+  { picture: frames[0], seen: 1 - at },
+  { picture: frames[frames.length - 1], seen: at },
+];
 
 /**
  * A step in the round: scrubbed by a slider, looked at from any side by dragging. It is
@@ -72,20 +78,25 @@ export function InTheRound({
   return (
     <div className={`flex flex-col ${className}`}>
       <div
-        className="min-h-0 grow cursor-grab touch-none"
+        className="relative min-h-0 grow cursor-grab touch-none"
         onPointerDown={down}
         onPointerMove={move}
         onPointerUp={() => (from.current = null)}
         onPointerCancel={() => (from.current = null)}
       >
-        {frame && (
-          <PaperPicture
-            picture={frame}
-            view={m.view}
-            colours={{ front: setup.sheet.front, back: setup.sheet.back }}
-            label={`Step ${step} in the round, ${Math.round(at * 100)} % of the way`}
-            className="h-full w-full"
-          />
+        {(m.shown ? [{ picture: frame, seen: 1 }] : fade(m.frames, at)).map(
+          (f, i) =>
+            f.picture && (
+              <div key={i} className="absolute inset-0" style={{ opacity: f.seen }}>
+                <PaperPicture
+                  picture={f.picture}
+                  view={m.view}
+                  colours={{ front: setup.sheet.front, back: setup.sheet.back }}
+                  label={i === 0 ? `Step ${step} in the round, ${Math.round(at * 100)} % of the way` : ""}
+                  className="h-full w-full"
+                />
+              </div>
+            ),
         )}
       </div>
       <div className="flex flex-wrap items-center gap-2 py-2">
@@ -126,7 +137,7 @@ export function InTheRound({
       <p className="text-sm text-quiet">
         {m.shown
           ? "Computed with flat, stiff pieces; whether they get in each other's way is not checked, and real paper bends. Layers are drawn four times as thick as they are. Drag to look from another side."
-          : "How the paper gets from one to the other cannot be shown truthfully with flat pieces: only before and after."}
+          : "How the paper gets from one to the other cannot be shown truthfully with flat pieces: before fades into after."}
       </p>
     </div>
   );
