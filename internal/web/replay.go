@@ -220,7 +220,7 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
 	t.Glider = true
 	if b, found := glide.BalanceOf(r, pose); found {
-		t.Balance = &BalanceView{b.NeutralAftMM, b.ChordMM, b.AspectRatio, b.LoadingNM2, b.CNa, 100 * b.Margin, 100 * b.MarginBy}
+		t.Balance = &BalanceView{b.NeutralAftMM, b.ChordMM, b.AspectRatio, b.LoadingNM2, b.CNa, 100 * b.Margin, 100 * b.MarginBy, string(b.Steadiness())}
 	}
 	t.CoMPercent = 100 * g.CoMAftMM / g.LengthMM
 	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30))

@@ -304,10 +304,6 @@ func on(pieces []geom.Polygon, p geom.Vec) bool {
 // mostSlipMM is the largest slip that is answered: beyond it the fold is another one.
 const mostSlipMM = 20.0
 
-// A slip that ends within acceptMM is what hands do anyway; one that cannot be brought
-// down to half by a later fold and ends above redoMM is better folded again.
-const acceptMM, redoMM = 1.0, 2.0
-
 // pastFrom is the slip at a step that puts a landmark of the finished toy so far off its
 // place.
 func pastFrom(r *sequence.Replay, step int, landmark string, offMM float64) (float64, error) {
@@ -368,19 +364,6 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 			v.Stops = fmt.Sprintf("step %d: %s", on.Err.Step, on.Err.Detail)
 		}
 	}
-	worst := 0.0
-	if len(q.Moved) > 0 {
-		worst = q.Moved[0].MM
-	}
-	switch {
-	case worst <= acceptMM:
-		v.Verdict = "accept"
-	case len(q.Remedies) > 0 && q.Remedies[0].LeftMM < q.RMSMM/2:
-		v.Verdict = "compensate"
-	case worst > redoMM:
-		v.Verdict = "redo"
-	default:
-		v.Verdict = "accept"
-	}
+	v.Verdict = string(q.Advice())
 	return ok(v)
 }

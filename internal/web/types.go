@@ -200,6 +200,7 @@ type BalanceView struct {
 	CNa             float64 `json:"cna" doc:"normal force per radian"`
 	MarginPercent   float64 `json:"margin_percent" doc:"centre of mass ahead of the neutral point, percent of the mean chord"`
 	MarginByPercent float64 `json:"margin_by_percent" doc:"how far that may be out"`
+	Steadiness      string  `json:"steadiness" enum:"steady,unsure,tail-heavy"`
 }
 
 // FoldErrorView says which step cannot be made and why.

@@ -36,6 +36,37 @@ type Remedy struct {
 	LeftMM float64 // RMS over all landmarks that is left
 }
 
+// Advice is what to do about a slip.
+type Advice string
+
+// Leave it, make up for it at a later step, or fold the step again.
+const (
+	Accept     Advice = "accept"
+	Compensate Advice = "compensate"
+	Redo       Advice = "redo"
+)
+
+// A slip that ends within acceptMM is what hands do anyway; one that ends above redoMM,
+// and that no later fold brings down to half, is better folded again.
+const acceptMM, redoMM = 1.0, 2.0
+
+// Advice weighs what a slip does at the end against what can be made up for.
+func (s *Slip) Advice() Advice {
+	worst := 0.0
+	if len(s.Moved) > 0 {
+		worst = s.Moved[0].MM
+	}
+	switch {
+	case worst <= acceptMM:
+		return Accept
+	case len(s.Remedies) > 0 && s.Remedies[0].LeftMM < s.RMSMM/2:
+		return Compensate
+	case worst > redoMM:
+		return Redo
+	}
+	return Accept
+}
+
 // worthwhile is the part of the error that a remedy must take away to be told.
 const worthwhile = 0.25
 

@@ -89,6 +89,13 @@ func TestRemediesMakeItBetter(t *testing.T) {
 			t.Errorf("%s can slip: %v", d.Op, ok)
 		}
 	}
+	if tiny, _, _ := shadow.SlipAt(r, 2, 0.2); tiny.Advice() != shadow.Accept {
+		t.Errorf("0.2 mm: %s", tiny.Advice())
+	}
+	big, _, _ := shadow.SlipAt(r, 2, 8)
+	if makesUp := len(big.Remedies) > 0 && big.Remedies[0].LeftMM < big.RMSMM/2; (big.Advice() == shadow.Compensate) != makesUp || !makesUp && big.Advice() != shadow.Redo {
+		t.Errorf("8 mm: %s with %+v", big.Advice(), big.Remedies)
+	}
 	if zero, _, _ := shadow.SlipAt(r, 2, 0); zero.RMSMM != 0 || len(zero.Remedies) != 0 {
 		t.Errorf("no slip: %+v", zero)
 	}

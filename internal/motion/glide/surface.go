@@ -36,6 +36,27 @@ type Balance struct {
 	Margin, MarginBy float64
 }
 
+// Steadiness is what a margin means.
+type Steadiness string
+
+// The glider puts itself right, does not, or nobody can tell within the band.
+const (
+	Steady    Steadiness = "steady"
+	Unsure    Steadiness = "unsure"
+	TailHeavy Steadiness = "tail-heavy"
+)
+
+// Steadiness judges the margin by its band.
+func (b Balance) Steadiness() Steadiness {
+	switch {
+	case b.Margin > b.MarginBy:
+		return Steady
+	case b.Margin < -b.MarginBy:
+		return TailHeavy
+	}
+	return Unsure
+}
+
 // BalanceOf finds it for a replayed glider with its wings set. ok is false for other
 // toys.
 func BalanceOf(r *sequence.Replay, p body.Pose) (b Balance, ok bool) {

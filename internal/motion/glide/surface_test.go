@@ -115,6 +115,14 @@ func TestNoseWeightAddsMargin(t *testing.T) {
 	}
 }
 
+func TestSteadinessByTheBand(t *testing.T) {
+	for m, want := range map[float64]Steadiness{0.1: Steady, 0.029: Unsure, 0: Unsure, -0.029: Unsure, -0.05: TailHeavy} {
+		if got := (Balance{Margin: m, MarginBy: neutralBy}).Steadiness(); got != want {
+			t.Errorf("a margin of %v is %s", m, got)
+		}
+	}
+}
+
 func BenchmarkBalance(b *testing.B) {
 	p, _ := shelf.Find("curlew")
 	r := p.Run(a4, nil)

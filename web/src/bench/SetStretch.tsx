@@ -191,12 +191,11 @@ function Balance({ b }: { b: NonNullable<Toy["balance"]> }) {
   const units = useUnits();
   const [m, by] = [b.margin_percent, b.margin_by_percent];
   const where = `${length(Math.abs((m / 100) * b.chord_mm), units)} ${m < 0 ? "behind" : "ahead of"} the neutral point`;
-  const words =
-    m > by
-      ? "It puts itself right after a gust."
-      : m < -by
-        ? "It is tail-heavy and hardly recovers; put weight on the nose."
-        : "That is less than can be told: neither steady nor unsteady at small angles.";
+  const words = {
+    steady: "It puts itself right after a gust.",
+    "tail-heavy": "It is tail-heavy and hardly recovers; put weight on the nose.",
+    unsure: "That is less than can be told: neither steady nor unsteady at small angles.",
+  }[b.steadiness];
   return (
     <section aria-label="Static margin" className="border-2 border-dotted border-lavender p-3">
       <p className="text-sm font-semibold text-lavender">predicted</p>
