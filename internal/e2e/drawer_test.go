@@ -1,7 +1,9 @@
 package e2e
 
 import (
+	"encoding/json"
 	"errors"
+	"fmt"
 	"image"
 	"image/png"
 	"io"
@@ -11,6 +13,8 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+
+	"tussock/internal/web"
 )
 
 // A paper is weighed and measured by a pile, put into the drawer, judged, counted,
@@ -99,6 +103,50 @@ func TestWhichSideUp(t *testing.T) {
 	p.visit(h.url + "/bench/1/paper")
 	p.clicks("Start so")
 	p.sees("This toy has been thrown already")
+	p.quiet()
+}
+
+// A crease that a sheet has already is mirrored when the sheet is turned over, and is
+// back in its place when it is turned again.
+func TestTurningOverMirrorsCreases(t *testing.T) {
+	h := open(t, "", false)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	body := `{"pattern":"fortune","sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1,
+		"front":"#aa3322","back":"#ffffff","made":[[0,0,150,150],[20,0,20,150]]}}`
+	res, err := http.Post(h.url+"/api/v1/builds", "application/json", strings.NewReader(body))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := res.Body.Close(); err != nil {
+		t.Fatal(err)
+	}
+	made := func() string {
+		res, err := http.Get(h.url + "/api/v1/builds/1")
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer res.Body.Close()
+		var b web.BuildView
+		if err := json.NewDecoder(res.Body).Decode(&b); err != nil {
+			t.Fatal(err)
+		}
+		return fmt.Sprint(b.Setup.Sheet.Made)
+	}
+	p.visit(h.url + "/bench/1/paper")
+	for _, turn := range []struct {
+		side string
+		want string
+	}{
+		{"back side up", "[[150 0 0 150] [130 0 130 150]]"},
+		{"front side up", "[[0 0 150 150] [20 0 20 150]]"},
+	} {
+		p.clicks("Start so")
+		p.sees("150 × 150 mm, " + turn.side)
+		if got := made(); got != turn.want {
+			t.Errorf("%s: the creases are %s, not %s", turn.side, got, turn.want)
+		}
+	}
 	p.quiet()
 }
 

@@ -251,6 +251,11 @@ const finder = `((name, roles) => {
   hit.scrollIntoView({ block: "center", inline: "center" });
   const r = hit.getBoundingClientRect();
   window.__hit = hit;
+  window.__pressed = undefined;
+  if (!window.__looks) {
+    window.__looks = true;
+    addEventListener("pointerdown", (e) => (window.__pressed = e.target), true);
+  }
   return [r.x + r.width / 2, r.y + r.height / 2];
 })`
 
@@ -273,11 +278,20 @@ func (p *person) find(name, roles string) (x, y float64) {
 	return at[0], at[1]
 }
 
-// clicks what is called so, with the mouse.
+// clicks what is called so, with the mouse. A page that is still settling may shift
+// between the look and the click, so a click that hit something else is tried again;
+// what never can be hit, such as a button that another thing covers, fails.
 func (p *person) clicks(name string) {
 	p.t.Helper()
-	x, y := p.find(name, pressable)
-	p.do(chromedp.MouseClickXY(x, y))
+	for range 5 {
+		x, y := p.find(name, pressable)
+		p.do(chromedp.MouseClickXY(x, y))
+		// Nothing is known any more when the click has led to another page.
+		if !eval[bool](p, `!!window.__pressed && !window.__hit.contains(window.__pressed)`) {
+			return
+		}
+	}
+	p.t.Fatalf("%q cannot be hit: something lies over it", name)
 }
 
 // fills a field that has this label.

@@ -53,9 +53,10 @@ export function useOrigin(sheet: SheetSpec): Way | undefined {
   return from && found.data?.ways.find((w) => w.name === sheet.way);
 }
 
-/** The same sheet with its other side up. */
+/** The same sheet turned over sideways: its other side up, the creases it has mirrored. */
 export const turnedOver = (s: SheetSpec): SheetSpec => ({
   ...s,
+  made: s.made?.map((crease) => crease.map((v, i) => (i % 2 === 0 ? s.width_mm - v : v))),
   front: s.back,
   back: s.front,
   turned: !s.turned,
