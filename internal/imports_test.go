@@ -27,7 +27,10 @@ var core = map[string][]string{
 	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
 	"care":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/shadow", "sequence"},
 	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body"},
-	"motion/glide":  {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body"},
+	"motion":        {},
+	"motion/glide":  {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion"},
+	"tune":          {"motion"},
+	"fit":           {},
 	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
 	"bench":         {},
 }

@@ -19,6 +19,7 @@ type Trial struct {
 	Place        string
 	Air          string
 	ThrowHeightM *float64
+	OffsetM      *float64 // how far to the right of the line aimed along it came down, left negative
 	Note         string
 	At           time.Time
 	DeletedAt    *time.Time
@@ -39,7 +40,7 @@ func (t Trial) Check() error {
 	for _, err := range []error{
 		inRange("distance_m", t.DistanceM, 0, 200, "m"),
 		inRange("time_s", t.TimeS, 0, 120, "s"),
-		inRange("throw_height_m", t.ThrowHeightM, 0, 20, "m"),
+		inRange("throw_height_m", t.ThrowHeightM, 0, 20, "m"), inRange("offset_m", t.OffsetM, -100, 100, "m"),
 		atMost("thrower", t.Thrower, MaxName), atMost("place", t.Place, MaxName),
 		atMost("air", t.Air, MaxName), atMost("note", t.Note, MaxNote),
 	} {

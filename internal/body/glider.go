@@ -133,6 +133,9 @@ func MeasureGlider(r *sequence.Replay, p Pose) (g Glider, ok bool) {
 		}
 	}
 	for w := 1; w <= len(r.Wings); w++ {
+		if r.Wings[w-1].Fin {
+			continue
+		}
 		g.WingAreaMM2 += layermap.Area(layermap.Overlay(wings[w]))
 	}
 	m := p.Weigh()

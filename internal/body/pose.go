@@ -2,6 +2,7 @@ package body
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -41,8 +42,48 @@ type opening struct {
 // leaves parted, paper bent and curled, layers slid, with all that is fixed to
 // it.
 func Standing(r *sequence.Replay) Pose {
+	p := standing(r, r.Wings)
+	bends := r.LastBends()
+	if bends.UnevenDeg == 0 && bends.ClipG == 0 {
+		return p
+	}
+	f, ok := FrameOf(r, p)
+	if !ok {
+		return p
+	}
+	if bends.UnevenDeg != 0 {
+		p = standing(r, p.uneven(r.Wings, f, bends.UnevenDeg))
+	}
+	if bends.ClipG > 0 {
+		p.Loads = append(p.Loads, Load{f.Nose.Sub(f.Forward.Scale(bends.ClipAftMM)), bends.ClipG})
+	}
+	return p
+}
+
+// uneven raises the right wing and lowers the left one by half of an angle each.
+func (p Pose) uneven(wings []sequence.Wing, f Frame, deg float64) []sequence.Wing {
+	out := slices.Clone(wings)
+	for w := range out {
+		if out[w].Fin {
+			continue
+		}
+		side := 0.0
+		for i := range p.State.F {
+			if p.wingOf[i] == w+1 {
+				for _, c := range p.Corners(fold.FacetID(i)) {
+					side += c.Sub(f.Nose).Dot(f.Right)
+				}
+			}
+		}
+		// A wing that is folded less far from the keel stands higher.
+		out[w].AngleDeg = math.Max(0, math.Min(180, out[w].AngleDeg-math.Copysign(1, side)*deg/2))
+	}
+	return out
+}
+
+func standing(r *sequence.Replay, wings []sequence.Wing) Pose {
 	s, bends, away := bent(r.Final(), r.Bends)
-	o := opened(s, r.Wings)
+	o := opened(s, wings)
 	o.away = away
 	for i, h := range s.H {
 		if b, ok := bends[h.Crease]; ok && h.Crease < 0 {
@@ -54,7 +95,7 @@ func Standing(r *sequence.Replay) Pose {
 			}
 		}
 	}
-	p := placed(s, r.Wings, o)
+	p := placed(s, wings, o)
 	for _, v := range r.Pivots {
 		p.slide(v)
 	}
@@ -257,21 +298,36 @@ func (p *Pose) markWings(wings []sequence.Wing, wingHinge []int) {
 			label(f, w+1)
 		}
 	}
-	for len(queue) > 0 {
-		f := queue[0]
-		queue = queue[1:]
-		for i, h := range p.State.H {
-			g, ok := h.Other(f)
-			if !ok || h.Kind == fold.Glue {
-				continue
+	fin := func(w int) bool { return w > 0 && wings[w-1].Fin }
+	stands := map[int]int{} // by fin, the wing it stands on
+	for round := 0; round < 2; round++ {
+		for len(queue) > 0 {
+			f := queue[0]
+			queue = queue[1:]
+			for i, h := range p.State.H {
+				g, ok := h.Other(f)
+				if !ok || h.Kind == fold.Glue {
+					continue
+				}
+				switch w := wingHinge[i]; {
+				case w == 0:
+					label(g, p.wingOf[f])
+				case fin(w) && p.wingOf[f] != w:
+					stands[w] = p.wingOf[f]
+					label(g, w)
+				case fin(w):
+					// Back from a fin to what it stands on: known once that was reached.
+				case p.wingOf[f] == 0:
+					label(g, w)
+				default:
+					label(g, 0)
+				}
 			}
-			switch w := wingHinge[i]; {
-			case w == 0:
-				label(g, p.wingOf[f])
-			case p.wingOf[f] == 0:
-				label(g, w)
-			default:
-				label(g, 0)
+		}
+		for i, h := range p.State.H {
+			if w := wingHinge[i]; fin(w) && h.Kind != fold.Glue {
+				label(h.A, stands[w])
+				label(h.B, stands[w])
 			}
 		}
 	}

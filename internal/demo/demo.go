@@ -41,6 +41,8 @@ type tweak struct {
 	why      string
 	n        int
 	mean, sd float64 // metres
+	drift    float64 // to the right, metres
+	aside    float64 // scatter of the drift, metres; 0 when nobody looked
 	seen     []string
 	chance   float64 // that one of seen is noted
 }
@@ -58,29 +60,29 @@ type story struct {
 
 var stories = []story{
 	{pattern: "curlew", name: "Leaflet Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 258, step: 10, tweaks: []tweak{
-		{why: "As the pattern has it", n: 9, mean: 6.1, sd: 0.7, seen: []string{"dived", "turned left"}, chance: 0.7},
-		{set: map[string]float64{"wing": 80}, why: "Tips up, to stop the rolling", n: 8, mean: 7.2, sd: 0.6, seen: []string{"dived"}, chance: 0.5},
-		{set: map[string]float64{"wing": 76}, why: "A little more of the same", n: 11, mean: 7.9, sd: 0.5, seen: []string{"glided"}, chance: 0.6},
+		{set: map[string]float64{"curl": 1}, why: "Tail edge hardly bent", n: 9, mean: 4.9, sd: 0.5, aside: 0.2, seen: []string{"dived"}, chance: 0.8},
+		{set: map[string]float64{"curl": 3}, why: "It dives. Curl the tail up.", n: 8, mean: 6.2, sd: 0.6, aside: 0.3, seen: []string{"dived", "glided", "glided"}, chance: 0.7},
+		{set: map[string]float64{"curl": 4, "wing": 78}, why: "A little more of the same, and tips up against the rolling", n: 11, mean: 7.1, sd: 0.5, aside: 0.3, seen: []string{"glided"}, chance: 0.7},
 	}},
 	{pattern: "curlew", name: "Blunt Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 286, step: 10, parent: 1, parentTweak: 3, tweaks: []tweak{
-		{set: map[string]float64{"wing": 76, "nose": 12}, why: "Less weight in front, to fly slower", n: 10, mean: 8.6, sd: 0.6, seen: []string{"glided"}, chance: 0.6},
-		{set: map[string]float64{"wing": 72, "nose": 12}, why: "It still leans left in the draught of the doors", n: 12, mean: 9.3, sd: 0.5, seen: []string{"glided"}, chance: 0.8},
+		{set: map[string]float64{"wing": 78, "nose": 12, "curl": 4}, why: "A blunter nose, to sit softer in the hand", n: 10, mean: 6.3, sd: 0.5, aside: 0.4, drift: -1.1, seen: []string{"turned left"}, chance: 0.8},
+		{set: map[string]float64{"wing": 78, "nose": 12, "curl": 5, "rudder": 2}, why: "It turns left. Bend the keel's tail to the right.", n: 12, mean: 6.9, sd: 0.5, aside: 0.4, seen: []string{"glided"}, chance: 0.8},
 	}},
 	{pattern: "curlew", name: "Lost property Curlew", thrower: "Bram, ticket office", sheet: form, day: 265, step: 10, tweaks: []tweak{
-		{why: "Same folds on the wider form", n: 7, mean: 5.6, sd: 0.8, seen: []string{"turned right", "dived"}, chance: 0.6},
-		{set: map[string]float64{"wing": 82}, why: "Copying Ilse", n: 6, mean: 6.4, sd: 0.7, seen: []string{"glided"}, chance: 0.4},
+		{set: map[string]float64{"curl": 3}, why: "Same folds on the wider form", n: 7, mean: 5.0, sd: 0.6, aside: 0.4, seen: []string{"dived"}, chance: 0.7},
+		{set: map[string]float64{"curl": 5, "wing": 80}, why: "Copying Ilse", n: 6, mean: 6.1, sd: 0.6, aside: 0.4, drift: 0.8, seen: []string{"turned right"}, chance: 0.9},
 	}},
 	{pattern: "shelduck", name: "Shelduck at slack water", thrower: "Marek of the Grebe", sheet: leaflet, day: 272, step: 12, tweaks: []tweak{
-		{why: "First try", n: 8, mean: 5.2, sd: 0.9, seen: []string{"stalled"}, chance: 0.8},
-		{set: map[string]float64{"wing": 84}, why: "A flat V against the wobble", n: 8, mean: 6.3, sd: 0.8, seen: []string{"stalled", "glided"}, chance: 0.6},
-		{set: map[string]float64{"wing": 80}, why: "And a bit more", n: 9, mean: 7.0, sd: 0.6, seen: []string{"glided"}, chance: 0.7},
+		{set: map[string]float64{"curl": 9}, why: "First try", n: 8, mean: 5.6, sd: 0.8, aside: 0.8, seen: []string{"stalled"}, chance: 0.9},
+		{set: map[string]float64{"curl": 6, "wing": 87}, why: "Less curl, and a flat V against the wobble", n: 8, mean: 6.6, sd: 0.8, aside: 0.8, seen: []string{"stalled", "glided"}, chance: 0.6},
+		{set: map[string]float64{"curl": 4, "wing": 87}, why: "And a bit less", n: 9, mean: 7.3, sd: 0.6, aside: 0.7, seen: []string{"glided"}, chance: 0.7},
 	}},
 	{pattern: "shelduck", name: "Shelduck, deep keel", thrower: "Marek of the Grebe", sheet: leaflet, day: 300, step: 12, parent: 4, parentTweak: 3,
-		draft: map[string]float64{"wing": 76, "depth": 32}, tweaks: []tweak{
-			{set: map[string]float64{"wing": 80, "depth": 32}, why: "More keel, to fly straight past the ticket machine", n: 9, mean: 7.8, sd: 0.5, seen: []string{"glided"}, chance: 0.7},
+		draft: map[string]float64{"wing": 84, "depth": 32, "curl": 4}, tweaks: []tweak{
+			{set: map[string]float64{"wing": 87, "depth": 32, "curl": 4}, why: "More keel, to fly straight past the ticket machine", n: 9, mean: 7.8, sd: 0.5, aside: 0.5, seen: []string{"glided"}, chance: 0.7},
 		}},
 	{pattern: "shelduck", name: "Parcel Shelduck", thrower: "Tova, car deck", sheet: wrap, day: 293, step: 12, tweaks: []tweak{
-		{set: map[string]float64{"drop": 8}, why: "Heavy wrap, so a shorter nose", n: 6, mean: 4.9, sd: 0.9, seen: []string{"dived", "hit something"}, chance: 0.7},
+		{set: map[string]float64{"drop": 8, "curl": -1}, why: "Heavy wrap; the edges came out bent down", n: 6, mean: 4.4, sd: 0.5, aside: 0.4, seen: []string{"dived"}, chance: 0.9},
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
 	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 4},
@@ -196,6 +198,10 @@ func throw(r *rand.Rand, t tweak, thrower, air string, height float64, at time.T
 	trial := bench.Trial{DistanceM: &d, Thrower: thrower, Place: "Waiting hall", Air: air, ThrowHeightM: &height, Note: note, At: at}
 	if len(t.seen) > 0 && r.Float64() < t.chance {
 		trial.Seen = []string{t.seen[r.IntN(len(t.seen))]}
+	}
+	if t.aside > 0 && r.Float64() < 0.5 {
+		off := math.Round((t.drift+t.aside*r.NormFloat64())*10) / 10
+		trial.OffsetM = &off
 	}
 	if r.Float64() < 0.4 {
 		s := math.Round(d/(3.8+0.5*r.Float64())*10) / 10

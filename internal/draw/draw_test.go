@@ -62,6 +62,9 @@ func TestFlatPaintsInOrder(t *testing.T) {
 	}
 }
 
+// slivers are the patterns whose flaps stop a hair short or lie a hair beside another.
+var slivers = map[string]bool{"fortune": true, "whimbrel": true, "turnstone": true}
+
 // The two signs of a fold lie where folding brings one onto the other; what is
 // shown as moving has the area that moves.
 func TestNextShowsTheFold(t *testing.T) {
@@ -85,7 +88,7 @@ func TestNextShowsTheFold(t *testing.T) {
 				thickest = max(thickest, m.Layers)
 			}
 			// Slivers are drawn, and not counted as a stack: only a gap makes them.
-			if n := LayersFolded(d); d.Op != sequence.OpCrease && (thickest < n || thickest > n && id != "fortune") {
+			if n := LayersFolded(d); d.Op != sequence.OpCrease && (thickest < n || thickest > n && !slivers[id]) {
 				t.Errorf("%s step %d: %d layers are shown, %d are folded", id, d.No, thickest, LayersFolded(d))
 			}
 			for _, a := range o.Arrows {

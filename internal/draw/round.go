@@ -26,16 +26,17 @@ func AtAngle(f body.Frame, azimuthDeg, elevationDeg float64) Camera {
 
 func (c Camera) project(p geom.Vec3) geom.Vec { return geom.Vec{X: c.right.Dot(p), Y: c.up.Dot(p)} }
 
-// Round draws a pose seen by a camera, with its centre of mass. Pieces are
-// painted from the farthest wing or keel to the nearest, and within each in the
-// order of its layers.
-func Round(p body.Pose, c Camera) Picture {
+// Round draws a pose seen by a camera, with its centre of mass, its edges bent as the
+// lips say. Pieces are painted from the farthest wing or keel to the nearest, and
+// within each in the order of its layers.
+func Round(p body.Pose, c Camera, lips ...body.Lip) Picture {
 	groups := wingGroups(p)
 	rank := make([]int, len(p.State.F))
 	ranked, _ := p.State.Ranked()
 	for i, f := range ranked {
 		rank[f] = i
 	}
+	var all []*group
 	for _, g := range groups {
 		// The layer order holds for somebody who looks at the folded plane; from
 		// behind it is the other way round.
@@ -43,18 +44,18 @@ func Round(p body.Pose, c Camera) Picture {
 		facing := c.toward.Dot(p.At[f].Turn(geom.Vec3{Z: 1})) > 0
 		reversed := facing != p.State.F[f].Iso.FaceUp()
 		sort.Slice(g.faces, func(i, j int) bool { return (rank[g.faces[i]] < rank[g.faces[j]]) != reversed })
+		all = append(all, g.bent(p, lips)...)
 	}
 	var pic Picture
 	box := geom.EmptyBox()
-	for _, g := range farToNear(groups, c) {
-		for _, f := range g.faces {
+	for _, g := range farToNear(all, c) {
+		for _, q := range g.pieces {
 			var pts []geom.Vec
-			for _, v := range p.Corners(f) {
+			for _, v := range q.corners {
 				pts = append(pts, c.project(v))
 			}
 			box = box.Grow(pts...)
-			front := c.toward.Dot(p.At[f].Turn(geom.Vec3{Z: 1})) > 0
-			pic.Faces = append(pic.Faces, Face{Points: flatPoints(pts...), Front: front})
+			pic.Faces = append(pic.Faces, Face{Points: flatPoints(pts...), Front: c.toward.Dot(q.normal) > 0})
 		}
 	}
 	pic.View = view(box)
@@ -62,9 +63,52 @@ func Round(p body.Pose, c Camera) Picture {
 	return pic
 }
 
+// facePiece is a piece of paper in space; normal points out of the paper's front.
+type facePiece struct {
+	corners []geom.Vec3
+	normal  geom.Vec3
+}
+
+// bent divides a group at the hinges of its lips: each lip is a group of its own.
+func (g *group) bent(p body.Pose, lips []body.Lip) []*group {
+	flat := &group{normal: g.normal}
+	for _, f := range g.faces {
+		flat.pieces = append(flat.pieces, facePiece{p.Corners(f), p.At[f].Turn(geom.Vec3{Z: 1})})
+	}
+	out := []*group{flat}
+	for _, l := range lips {
+		if l.Wing != p.WingOf(g.faces[0]) {
+			continue
+		}
+		turn := geom.Swing(geom.Vec3{}, l.Axis, l.Rad)
+		edge := &group{normal: turn.Turn(flat.normal)}
+		whole := flat.pieces
+		flat.pieces = nil
+		for _, q := range whole {
+			rest, bent := l.Cut(q.corners)
+			if rest != nil {
+				flat.pieces = append(flat.pieces, facePiece{rest, q.normal})
+			}
+			if bent != nil {
+				edge.pieces = append(edge.pieces, facePiece{bent, turn.Turn(q.normal)})
+			}
+		}
+		if len(edge.pieces) > 0 {
+			out = append(out, edge)
+		}
+	}
+	for _, h := range out {
+		for _, q := range h.pieces {
+			h.corners = append(h.corners, q.corners...)
+		}
+	}
+	return out
+}
+
 // group is the pieces that swing together: they lie in one plane.
 type group struct {
 	faces   []fold.FacetID
+	pieces  []facePiece
 	corners []geom.Vec3
 	normal  geom.Vec3
 }

@@ -53,7 +53,7 @@ func TestFromSheetToLoggedThrow(t *testing.T) {
 	p.sees("behind the nose", "4.83 g", "Span", "Wing area", "Keel depth", "Length")
 
 	// A knob by typing; the toy changes and a draft is kept.
-	span := measured(p, "Span")
+	span := reading(p, "span")
 	p.fills("Wing angle, value", "75")
 	p.types(kb.Enter)
 	p.sees("Wing angle 90° → 75°", "each wing 15° up")
@@ -81,6 +81,13 @@ func TestFromSheetToLoggedThrow(t *testing.T) {
 	q.at("/bench/1/try")
 	q.sees("Wing angle 90° → 75°", "tweak 1")
 	q.quiet()
+}
+
+// reading reads one of the toy's numbers.
+func reading(p *person, id string) string {
+	p.t.Helper()
+	p.until("the numbers", `document.querySelector("[data-reading=`+id+`] .title")`)
+	return eval[string](p, `document.querySelector("[data-reading=`+id+`] .title").innerText`)
 }
 
 // measured reads one of the toy's measures.

@@ -71,7 +71,7 @@ func TestKnobs(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.watch(h.url)
 	p.visit(h.url + "/bench/7/set")
-	p.sees("predicted", "% static margin", "Vortex lattice over flat, rigid wings")
+	p.sees("predicted", "Static margin", "for rigid wings in still air")
 	x, y := p.find("Wing angle", "[role=slider]")
 	p.do(chromedp.DragAndDropXY(x, y, x-60, y, 6))
 	p.sees("Wing angle 90° →")

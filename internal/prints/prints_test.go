@@ -276,3 +276,47 @@ func BenchmarkPDF(b *testing.B) {
 		}
 	}
 }
+
+// The angle card's rays lie at the angles that their numbers say, on both sides, and the
+// height of a tail edge is that of its angle.
+func TestAngleCardIsTrue(t *testing.T) {
+	for _, page := range Pages {
+		l := AngleCard(page, 10, false)
+		c := geom.Vec{X: page.WidthMM / 2, Y: 95}
+		seen := map[int]int{}
+		for _, s := range l.Strokes {
+			d := s.B.Sub(c)
+			if s.Kind != Mark || math.Abs(d.Len()-cardArmMM) > 1e-9 {
+				continue
+			}
+			up := geom.Deg(math.Atan2(-d.Y, math.Abs(d.X)))
+			if math.Abs(up-math.Round(up)) > 1e-9 {
+				t.Errorf("a ray at %v°", up)
+			}
+			if e := s.A.Sub(c); math.Abs(e.Cross(d)) > 1e-6 {
+				t.Errorf("the ray at %v° does not come from the centre", up)
+			}
+			seen[int(math.Round(up))]++
+		}
+		for _, deg := range []int{-10, 0, 5, 12, 40} {
+			if seen[deg] != 2 {
+				t.Errorf("%d rays at %d°", seen[deg], deg)
+			}
+		}
+		words := ""
+		for _, w := range l.Words {
+			words += w.Text + "\n"
+		}
+		for _, want := range []string{"10° = 1.7 mm", "20° = 3.4 mm", "100 mm long"} {
+			if !strings.Contains(words, want) {
+				t.Errorf("no word of %q", want)
+			}
+		}
+		// On paper: the keel's slot runs down from the centre, its length as drawn.
+		if slot := dark(rendered(t, []Leaf{l})[0], true, c.Y+cardKeel/2); len(slot) != 1 {
+			t.Errorf("the slot is %v", slot)
+		} else {
+			near(t, "the place of the slot", slot[0], c.X)
+		}
+	}
+}

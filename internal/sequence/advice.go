@@ -32,7 +32,7 @@ func (p *Pattern) Advise(s sheet.Sheet, knobs map[string]float64) []Advice {
 	var out []Advice
 	for _, k := range p.Knobs {
 		now, set := knobs[k.Name]
-		if !set || now == k.Default || k.Plain {
+		if !set || now == k.Default || k.Plain || k.Implied {
 			continue
 		}
 		at := func(v float64) bool { return works(s, with(knobs, k.Name, v)) }

@@ -57,7 +57,7 @@ func (p *Pattern) Mistakes(r *Replay, step int) []Mistake {
 	case OpMountain:
 		try("side", "It was folded to the front instead of behind.", "Open it and fold along the same crease the other way.", d.Step.Line, strings.Replace(plain, "mountain", "valley", 1))
 	}
-	for back := step - 1; back >= max(1, step-2); back-- {
+	for back := step - 1; d.Op != OpTurn && back >= max(1, step-2); back-- {
 		if e := r.Steps[back-1]; e.Op == OpTurn && e.Step.Line <= len(lines) && statementText(lines[e.Step.Line-1]) == e.Text {
 			try("turn", "The paper was not turned over before.", "Open this fold, turn the paper over, and fold again.", e.Step.Line, "")
 			break

@@ -30,6 +30,6 @@ var stepTitles = map[Op]string{
 	OpSink: "sink", OpPop: "turn inside out", OpPleat: "pleat", OpRoll: "roll", OpRound: "round the corner",
 	OpPair: "pair of folds", OpLeaf: "turn a leaf", OpCut: "cut", OpTear: "tear", OpSlit: "slit",
 	OpTransfer: "carry a mark over", OpGlue: "glue", OpTape: "tape", OpClip: "clip", OpLabel: "write",
-	OpInk: "draw a line", OpAxle: "pin", OpWing: "set the wings", OpOpen: "open in the round", OpBend: "bend",
+	OpInk: "draw a line", OpAxle: "pin", OpWing: "set the wings", OpFin: "set the fins", OpOpen: "open in the round", OpBend: "bend",
 	OpCurl: "curl", OpWrap: "wrap", OpPart: "part the leaves", OpPivot: "slide the layers",
 }

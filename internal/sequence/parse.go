@@ -89,11 +89,15 @@ func Parse(file, text string) (pat *Pattern, err error) {
 		p.failAt(1, fmt.Sprintf("the keel %q is not a crease", p.pat.KeelName), "name a crease")
 	}
 	p.wanted[p.pat.NoseName], p.wanted[p.pat.KeelName] = true, true
+	for _, k := range lastBends {
+		p.wanted[k.Name] = true // the air uses them
+	}
 	for _, n := range p.given {
 		if !p.wanted[n] && p.pat.called[n] == "" && !p.inherited[n] {
 			p.pat.Unused = append(p.pat.Unused, n)
 		}
 	}
+	p.pat.addLastBends()
 	for n, k := range p.names {
 		if k == aLine {
 			p.pat.lines[n] = true
@@ -257,7 +261,7 @@ func editDistance(a, b string) int {
 	return row[len(b)]
 }
 
-var headWords = []string{"pattern", "moves", "good", "minutes", "sheet", "margin", "require", "nose", "keel", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
+var headWords = []string{"pattern", "moves", "good", "made", "minutes", "sheet", "margin", "require", "nose", "keel", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
 
 func (p *parser) statement(text string) {
 	t := p.peek()
@@ -284,6 +288,9 @@ func (p *parser) statement(text string) {
 		pat.Moves = p.oneOf("a way of moving", "fly", "hop", "flap", "spin", "reveal")
 	case "good":
 		pat.Good = p.needText("what it is good at")
+	case "made":
+		p.need("for")
+		pat.Show = p.oneOf("a purpose", "play", "show") == "show"
 	case "minutes":
 		pat.Minutes = int(p.ranged("the minutes", 1, 600))
 	case "sheet":
@@ -443,7 +450,7 @@ func (p *parser) knob() {
 	p.need("=")
 	col := p.peek().col
 	k.Default = p.needLiteral("the default")
-	for _, u := range []string{"mm", "deg"} {
+	for _, u := range []string{"mm", "deg", "g"} {
 		if p.accept(u) {
 			k.Unit = u
 		}

@@ -20,7 +20,7 @@ func init() { // an initialiser would refer to itself through the parser
 		OpRabbit: readRabbit, OpTwist: readTwist, OpGather: readGather, OpPop: readPop,
 		OpCut: readCut, OpTear: readCut, OpSlit: readSlit, OpUnfold: readUnfold, OpRefold: readRefold,
 		OpTransfer: readTransfer, OpGlue: readGlue, OpTape: readTape, OpClip: readTape, OpLabel: readLabel, OpInk: readInk, OpAxle: readAxle,
-		OpWing: readOpen, OpOpen: readOpen, OpBend: readBend, OpCurl: readBend, OpWrap: readBend, OpPart: readPart, OpPivot: readPivot,
+		OpWing: readOpen, OpFin: readOpen, OpOpen: readOpen, OpBend: readBend, OpCurl: readBend, OpWrap: readBend, OpPart: readPart, OpPivot: readPivot,
 	}
 }
 

@@ -13,6 +13,7 @@ type Pattern struct {
 	Title              string
 	Moves              string // how the toy moves: fly, hop, flap, spin or reveal
 	Good               string // what it is good at, in a folder's words
+	Show               bool   // made to be looked at; how it moves is predicted all the same
 	Minutes            int
 	WidthMM, HeightMM  float64      // the sheet it was written for, or its box
 	Shape              *sheet.Shape // of that sheet, nil for a rectangle
@@ -43,13 +44,14 @@ const (
 type Knob struct {
 	Name     string
 	Label    string
-	Unit     string // "mm", "deg" or "" for a fraction
+	Unit     string // "mm", "deg", "g" or "" for a fraction
 	Default  float64
 	Min, Max float64
 	Kind     KnobKind
 	Changes  string // what it does, in a folder's words
 	Steps    []int  // the steps that use it, from 1
 	Plain    bool   // a param without range, not shown as a knob
+	Implied  bool   // a last bend: no line of the pattern and no fold uses it
 	line     int
 }
 
@@ -95,6 +97,7 @@ const (
 	OpInk      Op = "ink"
 	OpAxle     Op = "axle"
 	OpWing     Op = "wing"
+	OpFin      Op = "fin"
 	OpOpen     Op = "open"
 	OpBend     Op = "bend"
 	OpCurl     Op = "curl"

@@ -24,6 +24,8 @@ func Reference() []Entry {
 var headEntries = []Entry{
 	{"head", "sheet", "rect W H | square S | strip L W | ngon N SIDE | polygon X Y X Y …", "The sheet the pattern is written for, in mm. The corners of an n-gon or polygon are P1, P2 …, the middles of its sides M1, M2 …, the sides E1, E2 …; outlines that are not convex are divided for the engine.",
 		"sheet ngon 5 60\ncrease through P1 M3\nexpect P1 at sheet(18.541,0) within 0.01", nil},
+	{"head", "made", "for play | for show", "Whether it is made to be played with, which is meant when nothing is said, or to be looked at; how it moves is predicted all the same.",
+		"sheet square 100\nmade for show\ncrease bring left to right as k\nexpect facets 2", nil},
 	{"head", "margin", "left|right|bottom|top MM", "A strip that comes off before the first fold, such as a perforated margin.",
 		"sheet rect 216 279\nmargin left 6\ncrease bring left to right as k\nexpect TR at sheet(210,279) within 0.001", nil},
 	{"head", "knob", "NAME \"label\" = DEFAULT [mm|deg] from MIN to MAX [fold|set] [changes \"…\"]", "A value with a dial; its name may stand wherever a number may.",
@@ -165,6 +167,8 @@ var moreStepEntries = []Entry{
 var roundEntries = []Entry{
 	{"step", "wing", "wing along LINE [and LINE]… moving P [and P]… angle DEG", "The wings of a glider are set to an angle from the keel.",
 		"sheet square 100\nvalley bring left to right as f\nwing along f moving L angle 80\nexpect L at R within 0.001", nil},
+	{"step", "fin", "fin along LINE [and LINE]… moving P [and P]… angle DEG", "Fins of a glider are set to an angle from the wing they stand on: they steer and carry nothing.",
+		"sheet square 100\nvalley bring left to right as f\nfin along f moving L angle 90\nexpect L at R within 0.001", nil},
 	{"step", "wing, open", "wing|open along LINE [and LINE]… moving P [and P]… angle DEG", "Folds are opened in the round: 180 is flat-folded, 0 flat open.",
 		"sheet square 100\nvalley bring left to right as f\nopen along f moving L angle 60\nexpect L at R within 0.001", []string{"K39"}},
 	{"step", "bend", "bend LINE moving P angle DEG [radius MM] [down]", "Layers are bent about a line without a crease.",

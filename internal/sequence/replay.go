@@ -51,7 +51,7 @@ type Done struct {
 // without a fold.
 func (d Done) InTheRound() bool {
 	switch d.Op {
-	case OpWing, OpOpen, OpBend, OpCurl, OpWrap, OpPart, OpPivot:
+	case OpWing, OpFin, OpOpen, OpBend, OpCurl, OpWrap, OpPart, OpPivot:
 		return true
 	}
 	return false

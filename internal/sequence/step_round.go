@@ -17,6 +17,7 @@ type Wing struct {
 	Moving   geom.Vec       // a point of the part that swings, on the sheet
 	AngleDeg float64        // 180 flat-folded, 0 flat open
 	Step     int
+	Fin      bool // it stands on a wing and steers; it carries nothing
 }
 
 // Bending bends layers about a line without a crease, over an arc of a given
@@ -47,7 +48,7 @@ type Pivoting struct {
 	AngleDeg float64
 }
 
-// wing|open along LINE [and LINE] moving P [and P] angle DEG
+// wing|fin|open along LINE [and LINE] moving P [and P] angle DEG
 type openStep struct {
 	lines  []lineExpr
 	moving []pointExpr
@@ -110,7 +111,7 @@ func (a *openStep) do(r *run, s *Step, d *Done) *fold.Error {
 			return err
 		}
 		d.Lines = append(d.Lines, seg)
-		r.out.Wings = append(r.out.Wings, Wing{pieces, m, d.AngleDeg, s.No})
+		r.out.Wings = append(r.out.Wings, Wing{pieces, m, d.AngleDeg, s.No, s.Op == OpFin})
 	}
 	return nil
 }

@@ -58,7 +58,7 @@ func (p *Pattern) Survey(s sheet.Sheet, knobs map[string]float64) Survey {
 		out.Ranges = append(out.Ranges, Range{"ratio", lo, hi})
 	}
 	for _, k := range p.Knobs {
-		if k.Plain || k.Min == k.Max {
+		if k.Plain || k.Implied || k.Min == k.Max {
 			continue
 		}
 		at := func(v float64) bool { return lax.Run(s, with(knobs, k.Name, v)).Err == nil }

@@ -108,16 +108,19 @@ func buried(d Done) int {
 	}
 	s := d.After
 	n := 0
+	moved := make([]bool, len(s.F))
 	for i, f := range s.F {
-		old := d.Before.F[maxID(parentIn(d, f), 0)]
-		if f.Iso.Near(old.Iso, 1e-7) {
+		moved[i] = !f.Iso.Near(d.Before.F[maxID(parentIn(d, f), 0)].Iso, 1e-7)
+	}
+	for i := range s.F {
+		if !moved[i] {
 			continue
 		}
 		poly := s.Folded(fold.FacetID(i))
 		closed := 0
 		for k, a := range poly {
 			b := poly[(k+1)%len(poly)]
-			if shut(s, fold.FacetID(i), geom.Segment{A: a, B: b}) {
+			if shut(s, moved, fold.FacetID(i), geom.Segment{A: a, B: b}) {
 				closed++
 			}
 		}
@@ -131,11 +134,12 @@ func buried(d Done) int {
 func maxID(a, b fold.FacetID) fold.FacetID { return max(a, b) }
 
 // shut tells whether the gap that a piece lies in is closed along one of its
-// sides by a fold that holds layers on both faces of it.
-func shut(s *fold.State, f fold.FacetID, side geom.Segment) bool {
+// sides by a fold that holds layers on both faces of it. A fold that has moved along
+// shuts nothing: the piece was in it before.
+func shut(s *fold.State, moved []bool, f fold.FacetID, side geom.Segment) bool {
 	m := side.Mid()
 	for _, h := range s.H {
-		if s.Assigned(h) == fold.Flat || h.A == f || h.B == f {
+		if s.Assigned(h) == fold.Flat || h.A == f || h.B == f || moved[h.A] && moved[h.B] {
 			continue
 		}
 		iso := s.F[h.A].Iso

@@ -21,13 +21,14 @@ type trialRow struct {
 	Air          string
 	ThrowHeightM *float64 `db:"throw_height_m"`
 	Note         string
+	OffsetM      *float64 `db:"offset_m"`
 	At           string
 	DeletedAt    *string `db:"deleted_at"`
 }
 
 func (r trialRow) trial() (bench.Trial, error) {
 	t := bench.Trial{ID: r.ID, TweakID: r.TweakID, DistanceM: r.DistanceM, TimeS: r.TimeS, Thrower: r.Thrower, Place: r.Place,
-		Air: r.Air, ThrowHeightM: r.ThrowHeightM, Note: r.Note, At: moment(r.At), DeletedAt: optional(r.DeletedAt)}
+		Air: r.Air, ThrowHeightM: r.ThrowHeightM, Note: r.Note, OffsetM: r.OffsetM, At: moment(r.At), DeletedAt: optional(r.DeletedAt)}
 	if err := json.Unmarshal([]byte(r.Seen), &t.Seen); err != nil {
 		return t, fmt.Errorf("what was seen in trial %d: %w", r.ID, err)
 	}
@@ -60,8 +61,8 @@ func (s *Store) insertTrial(ctx context.Context, tx *sqlx.Tx, t bench.Trial) (in
 	if at.IsZero() {
 		at = s.now()
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO trials (tweak_id, distance_m, time_s, seen, thrower, place, air, throw_height_m, note, at)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, t.TweakID, t.DistanceM, t.TimeS, seenText(t.Seen), t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, text(at))
+	res, err := tx.ExecContext(ctx, `INSERT INTO trials (tweak_id, distance_m, time_s, seen, thrower, place, air, throw_height_m, note, offset_m, at)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, t.TweakID, t.DistanceM, t.TimeS, seenText(t.Seen), t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.OffsetM, text(at))
 	if err != nil {
 		return 0, err
 	}
@@ -112,8 +113,8 @@ func (s *Store) BuildOfTrial(ctx context.Context, id int64) (int64, error) {
 
 // UpdateTrial replaces the readings of a trial; it stays at its tweak and time.
 func (s *Store) UpdateTrial(ctx context.Context, t bench.Trial) error {
-	return one(s.db.ExecContext(ctx, `UPDATE trials SET distance_m = ?, time_s = ?, seen = ?, thrower = ?, place = ?, air = ?, throw_height_m = ?, note = ?
-		WHERE id = ? AND deleted_at IS NULL`, t.DistanceM, t.TimeS, seenText(t.Seen), t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.ID))
+	return one(s.db.ExecContext(ctx, `UPDATE trials SET distance_m = ?, time_s = ?, seen = ?, thrower = ?, place = ?, air = ?, throw_height_m = ?, note = ?, offset_m = ?
+		WHERE id = ? AND deleted_at IS NULL`, t.DistanceM, t.TimeS, seenText(t.Seen), t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.OffsetM, t.ID))
 }
 
 // BinTrial moves a trial to the bin.

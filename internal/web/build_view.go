@@ -81,7 +81,7 @@ func viewTweak(t bench.Tweak, changes []ChangeView) TweakView {
 }
 
 func viewTrial(t bench.Trial) TrialView {
-	return TrialView{ID: t.ID, At: t.At, TrialInput: TrialInput{t.DistanceM, t.TimeS, t.Seen, t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note}}
+	return TrialView{ID: t.ID, At: t.At, TrialInput: TrialInput{t.DistanceM, t.TimeS, t.Seen, t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.OffsetM}}
 }
 
 func (s *server) addFamily(ctx context.Context, b *bench.Build, v *BuildView) error {

@@ -88,7 +88,7 @@ func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView],
 	}
 	v.Wants = wants(p, have, v)
 	for _, k := range p.Knobs {
-		if k.Unit != "mm" || k.Plain {
+		if k.Unit != "mm" || k.Plain || k.Implied {
 			continue
 		}
 		now := k.Default

@@ -59,7 +59,7 @@ func (s *server) placements(_ context.Context, in *placementInput) (*answer[[]Pl
 	for _, m := range p.Run(sh, setup.Knobs).Measured() {
 		k := p.Knobs[p.KnobIndex(m.Knob)]
 		// Several places may hang on one knob: the first is told, the others mirror it.
-		if told[m.Knob] || k.Plain || !slices.Contains(k.Steps, in.Step) {
+		if told[m.Knob] || k.Plain || k.Implied || !slices.Contains(k.Steps, in.Step) {
 			continue
 		}
 		told[m.Knob] = true

@@ -13,7 +13,6 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
-	"tussock/internal/motion/glide"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
@@ -219,12 +218,10 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM
 	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
 	t.Glider = true
-	if b, found := glide.BalanceOf(r, pose); found {
-		t.Balance = &BalanceView{b.NeutralAftMM, b.ChordMM, b.AspectRatio, b.LoadingNM2, b.CNa, 100 * b.Margin, 100 * b.MarginBy, string(b.Steadiness())}
-	}
 	t.CoMPercent = 100 * g.CoMAftMM / g.LengthMM
-	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30))
-	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0))
+	lips := body.Lips(r, pose)
+	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30), lips...)
+	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0), lips...)
 	t.Round, t.Behind = &round, &behind
 	return t
 }
@@ -239,7 +236,7 @@ func viewKnobs(p *sequence.Pattern) []KnobView {
 		if steps == nil {
 			steps = []int{}
 		}
-		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps})
+		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied})
 	}
 	return out
 }

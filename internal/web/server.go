@@ -15,6 +15,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
+	"tussock/internal/motion/glide"
 	"tussock/internal/store"
 )
 
@@ -31,6 +32,7 @@ type server struct {
 	store   *store.Store
 	cache   *lru.Cache[string, *ReplayView]
 	studies *lru.Cache[string, *StudyView]
+	shapes  *lru.Cache[string, *glide.Shapes]
 	hub     *hub
 	sharing *Sharing // nil when only this machine is answered
 }
@@ -82,7 +84,11 @@ func newServer(s *store.Store) (*server, error) {
 		return nil, err
 	}
 	studies, err := lru.New[string, *StudyView](cachedStudies)
-	return &server{store: s, cache: cache, studies: studies, hub: newHub()}, err
+	if err != nil {
+		return nil, err
+	}
+	shapes, err := lru.New[string, *glide.Shapes](cachedShapes)
+	return &server{store: s, cache: cache, studies: studies, shapes: shapes, hub: newHub()}, err
 }
 
 func (s *server) register(router *gin.Engine) huma.API {
@@ -107,6 +113,8 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.sharingRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
+	s.flightRoutes(api)
+	s.tuneRoutes(api)
 	s.drawerRoutes(api)
 	s.fileRoutes(api)
 	return api

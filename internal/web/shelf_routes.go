@@ -46,7 +46,7 @@ func (s *server) listPatterns(context.Context, *struct{}) (*answer[[]PatternView
 	}
 	out := []PatternView{}
 	for _, p := range all {
-		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Good: p.Good, Minutes: p.Minutes,
+		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Good: p.Good, Show: p.Show, Minutes: p.Minutes,
 			WidthMM: p.WidthMM, HeightMM: p.HeightMM, Size: sheet.NameOf(p.WidthMM, p.HeightMM),
 			MinRatio: p.MinRatio, MaxRatio: p.MaxRatio, Steps: len(p.Steps), Knobs: viewKnobs(p)}
 		r, err := s.replay(p, bench.Setup{Sheet: ordinary(p.WidthMM, p.HeightMM)})

@@ -35,7 +35,7 @@ func (s *server) trialRoutes(api huma.API) {
 
 func (in TrialInput) trial() (bench.Trial, error) {
 	t := bench.Trial{DistanceM: in.DistanceM, TimeS: in.TimeS, Seen: in.Seen, ThrowHeightM: in.ThrowHeightM,
-		Thrower: strings.TrimSpace(in.Thrower), Place: strings.TrimSpace(in.Place), Air: strings.TrimSpace(in.Air), Note: strings.TrimSpace(in.Note)}
+		Thrower: strings.TrimSpace(in.Thrower), Place: strings.TrimSpace(in.Place), Air: strings.TrimSpace(in.Air), Note: strings.TrimSpace(in.Note), OffsetM: in.OffsetM}
 	return t, asProblem(t.Check(), "body.")
 }
 

@@ -88,13 +88,14 @@ type SizeView struct {
 type KnobView struct {
 	Name    string  `json:"name"`
 	Label   string  `json:"label"`
-	Unit    string  `json:"unit" enum:"mm,deg," doc:"empty for a plain fraction"`
+	Unit    string  `json:"unit" enum:"mm,deg,g," doc:"empty for a plain fraction"`
 	Default float64 `json:"default"`
 	Min     float64 `json:"min"`
 	Max     float64 `json:"max"`
 	Kind    string  `json:"kind" enum:"fold,set" doc:"fold needs a new sheet, set is a last bend"`
 	Changes string  `json:"changes"`
 	Steps   []int   `json:"steps"`
+	Implied bool    `json:"implied" doc:"a last bend of the finished toy: no fold uses it"`
 }
 
 // PatternView is a card of the shelf.
@@ -103,6 +104,7 @@ type PatternView struct {
 	Title    string        `json:"title"`
 	Moves    string        `json:"moves" enum:"fly,hop,flap,spin,reveal"`
 	Good     string        `json:"good"`
+	Show     bool          `json:"show" doc:"made to be looked at; how it moves is predicted all the same"`
 	Minutes  int           `json:"minutes"`
 	WidthMM  float64       `json:"width_mm"`
 	HeightMM float64       `json:"height_mm"`
@@ -183,24 +185,11 @@ type ToyView struct {
 	CoMPercent  float64       `json:"com_percent" doc:"centre of mass behind the nose, percent of the length"`
 	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
 	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
-	Balance     *BalanceView  `json:"balance,omitempty" doc:"absent for toys that are no gliders, or whose wings carry nothing"`
 	Glider      bool          `json:"glider" doc:"it has a nose, a keel and wings: the measures from length on are of a glider"`
 	FacesAbove  FacesView     `json:"faces_above" doc:"what shows from the viewer's side, folded flat, started with the front up"`
 	FacesBehind FacesView     `json:"faces_behind"`
 	Round       *draw.Picture `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
 	Behind      *draw.Picture `json:"behind,omitempty" doc:"straight from behind"`
-}
-
-// BalanceView is where a glider's lift acts: predicted, for rigid wings in still air.
-type BalanceView struct {
-	NeutralAftMM    float64 `json:"neutral_aft_mm" doc:"neutral point behind the nose"`
-	ChordMM         float64 `json:"chord_mm" doc:"mean aerodynamic chord"`
-	AspectRatio     float64 `json:"aspect_ratio"`
-	LoadingNM2      float64 `json:"loading_n_m2" doc:"weight over wing area, N/m²"`
-	CNa             float64 `json:"cna" doc:"normal force per radian"`
-	MarginPercent   float64 `json:"margin_percent" doc:"centre of mass ahead of the neutral point, percent of the mean chord"`
-	MarginByPercent float64 `json:"margin_by_percent" doc:"how far that may be out"`
-	Steadiness      string  `json:"steadiness" enum:"steady,unsure,tail-heavy"`
 }
 
 // FoldErrorView says which step cannot be made and why.
@@ -267,6 +256,7 @@ type TrialInput struct {
 	Air          string   `json:"air,omitempty"`
 	ThrowHeightM *float64 `json:"throw_height_m,omitempty" doc:"0 to 20 m"`
 	Note         string   `json:"note,omitempty"`
+	OffsetM      *float64 `json:"offset_m,omitempty" doc:"where it came down, to the right of the line aimed along; left is negative; -100 to 100 m"`
 }
 
 // TweakView is a numbered set-up with its throws.

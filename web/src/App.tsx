@@ -6,6 +6,7 @@ import { Palette } from "./parts/Palette";
 import { ShortcutList } from "./parts/ShortcutList";
 import { Bench } from "./places/Bench";
 import { Bin } from "./places/Bin";
+import { NotKnown } from "./places/NotKnown";
 import { Papers } from "./places/Papers";
 import { SettingsPlace } from "./places/Settings";
 import { Shelf } from "./places/Shelf";
@@ -89,6 +90,7 @@ export function App() {
         <Route path="/papers/:tool" element={<Papers />} />
         <Route path="/study/:pattern" element={<Study />} />
         <Route path="/study/:pattern/:step" element={<Study />} />
+        <Route path="/not-known/:moves" element={<NotKnown />} />
         <Route path="/settings" element={<SettingsPlace />} />
         <Route path="/bin" element={<Bin />} />
         <Route path="*" element={<Lost />} />

@@ -73,6 +73,8 @@ export const sheetSize = (widthMM: number, heightMM: number, units: Units) =>
 export function knobValue(v: number, unit: string, units: Units): string {
   if (unit === "mm") return length(v, units);
   if (unit === "deg") return `${number(v)}°`;
+  if (unit === "g") return `${number(v, 2)} g`;
+  if (unit === "m/s") return `${number(v)} m/s`;
   return number(v, 3);
 }
 
@@ -88,6 +90,25 @@ export function distance(m: number, units: Units): string {
   const all = Math.round((m * 1000) / mmPerInch);
   return `${Math.floor(all / 12)} ft ${all % 12} in`;
 }
+
+/** A reading in its own unit, or in the person's for lengths of the toy and areas. */
+export function readingValue(v: number, unit: string, decimals: number, units: Units): string {
+  if (unit === "mm") return lengthValue(v, units, decimals);
+  if (unit === "cm²" && units === "in") return number((v * 100) / (mmPerInch * mmPerInch), 1);
+  return number(v, decimals);
+}
+
+/** The unit that goes with it. */
+export function readingUnit(unit: string, units: Units): string {
+  if (unit === "mm") return units;
+  if (unit === "cm²" && units === "in") return "sq in";
+  return unit === "deg" ? "°" : unit;
+}
+
+/** The unit of the hall: metres, or feet. */
+export const hallUnit = (units: Units) => (units === "mm" ? "m" : "ft");
+export const inHallUnit = (m: number, units: Units) => (units === "mm" ? m : (m * 1000) / (12 * mmPerInch));
+export const fromHallUnit = (v: number, units: Units) => (units === "mm" ? v : (v * 12 * mmPerInch) / 1000);
 
 /**
  * What a person typed for a number, in the unit of the field: 12, 12.5, 12,5,

@@ -3,18 +3,36 @@ package glide
 import (
 	"math"
 
+	"gonum.org/v1/gonum/mat"
+
 	"tussock/internal/geom"
 )
 
 // Edge is the chord at one end of a strip: from the leading to the trailing edge, m.
 type Edge struct{ Lead, Trail geom.Vec3 }
 
+// Part tells which part of the glider a strip belongs to.
+type Part int8
+
+// The parts. Right and left are those of somebody who looks forward.
+const (
+	RightWing Part = iota
+	LeftWing
+	Keel
+	Fin
+)
+
+func (p Part) wing() bool { return p == RightWing || p == LeftWing }
+
 // Strip is a part of a lifting surface between two chords, Left to the left of Right
-// for somebody who looks forward.
+// for somebody who looks forward; of an upright one Left is the lower.
 type Strip struct {
 	Left, Right Edge
 	// FreeLeft and FreeRight tell that nothing is joined on there: a tip.
 	FreeLeft, FreeRight bool
+	Part                Part
+	LipM                float64 // depth of the edge that can be bent, 0 for none
+	Layers              float64 // of paper at the leading edge
 }
 
 // Chord is the mean chord of a strip, m.
@@ -28,54 +46,114 @@ func (s Strip) Width() float64 {
 	return math.Hypot(d.Y, d.Z)
 }
 
-// tipInset is the part of its width by which the outermost strip of a free edge is
-// shortened: the whirl leaves the paper a little inside of the tip.
-const tipInset = 0.25
+// Area of a strip, m².
+func (s Strip) Area() float64 { return s.Chord() * s.Width() }
 
 // panel is one horseshoe: a bound whirl on the quarter chord between a and b, legs
 // straight aft, and the spot on the three-quarter chord where no air goes through.
 type panel struct {
 	a, b, control, normal geom.Vec3
+	legA, legB            float64 // from the ends of the bound whirl to the trailing edge
+	part                  Part
+	lip                   bool    // on the edge that can be bent
+	from, to              float64 // along x at mid strip
 }
 
 // lattice is all panels with the matrix of what each does at every control point.
 type lattice struct {
 	panels []panel
-	lu     [][]float64
-	pivot  []int
+	lu     mat.LU
 }
 
-// newLattice covers strips with so many panels from front to back. ok is false when the
-// panels do not determine the flow.
+// worstCondition is the condition number above which panels do not determine the flow.
+const worstCondition = 1e12
+
+// newLattice covers strips with so many panels from front to back; the last ones
+// of a strip with a lip are the lip. ok is false when the panels do not determine the flow.
 func newLattice(strips []Strip, chordwise int) (l *lattice, ok bool) {
 	l = &lattice{}
 	for _, s := range strips {
-		if s.FreeLeft {
-			s.Left = between(s.Left, s.Right, tipInset)
-		}
-		if s.FreeRight {
-			s.Right = between(s.Right, s.Left, tipInset)
-		}
-		for k := range chordwise {
-			at := func(e Edge, part float64) geom.Vec3 {
-				return e.Lead.Add(e.Trail.Sub(e.Lead).Scale((float64(k) + part) / float64(chordwise)))
-			}
-			a, b := at(s.Left, 0.25), at(s.Right, 0.25)
-			c := at(s.Left, 0.75).Add(at(s.Right, 0.75)).Scale(0.5)
-			span := b.Sub(a)
-			n := geom.Vec3{X: 1}.Cross(geom.Vec3{Y: span.Y, Z: span.Z}).Unit()
-			l.panels = append(l.panels, panel{a, b, c, n})
-		}
+		l.cover(s, chordwise)
 	}
 	n := len(l.panels)
-	l.lu = make([][]float64, n)
+	if n == 0 {
+		return l, false
+	}
+	a := mat.NewDense(n, n, nil)
 	for i, p := range l.panels {
-		l.lu[i] = make([]float64, n)
 		for j, q := range l.panels {
-			l.lu[i][j] = q.at(p.control).Dot(p.normal)
+			a.Set(i, j, q.at(p.control).Dot(p.normal))
 		}
 	}
-	return l, l.factor()
+	l.lu.Factorize(a)
+	return l, l.lu.Cond() < worstCondition
+}
+
+func (l *lattice) cover(s Strip, chordwise int) {
+	if s.FreeLeft {
+		s.Left = between(s.Left, s.Right, tipInset)
+	}
+	if s.FreeRight {
+		s.Right = between(s.Right, s.Left, tipInset)
+	}
+	cuts, lip := chordCuts(s, chordwise)
+	for k := range chordwise {
+		part := func(p float64) float64 { return cuts[k] + p*(cuts[k+1]-cuts[k]) }
+		at := func(e Edge, p float64) geom.Vec3 { return e.Lead.Add(e.Trail.Sub(e.Lead).Scale(part(p))) }
+		a, b := at(s.Left, 0.25), at(s.Right, 0.25)
+		c := at(s.Left, 0.75).Add(at(s.Right, 0.75)).Scale(0.5)
+		span := b.Sub(a)
+		l.panels = append(l.panels, panel{a: a, b: b, control: c,
+			normal: geom.Vec3{X: 1}.Cross(geom.Vec3{Y: span.Y, Z: span.Z}).Unit(),
+			legA:   s.Left.Trail.X - a.X, legB: s.Right.Trail.X - b.X,
+			part: s.Part, lip: k >= lip,
+			from: (at(s.Left, 0).X + at(s.Right, 0).X) / 2, to: (at(s.Left, 1).X + at(s.Right, 1).X) / 2})
+	}
+}
+
+// chordCuts are where the panels of a strip begin, as parts of its chord, and the first
+// panel of its lip. The lip is one panel, so that its hinge is an edge; before it they
+// grow shorter step by step to the lip's depth, since whirls see their neighbours best
+// when these are of a size.
+func chordCuts(s Strip, chordwise int) (cuts []float64, lip int) {
+	cuts, lip = make([]float64, chordwise+1), chordwise
+	rest, ratio := 1.0, 1.0
+	if s.LipM > 0 && chordwise > 1 {
+		lip = chordwise - 1
+		last := math.Min(0.5, s.LipM/s.Chord())
+		rest = 1 - last
+		ratio = stepRatio(rest/last, lip)
+	}
+	size, sum := 1.0, 0.0
+	for k := range lip {
+		cuts[k] = sum
+		sum += size
+		size *= ratio
+	}
+	for k := range lip {
+		cuts[k] *= rest / sum
+	}
+	cuts[lip], cuts[chordwise] = rest, 1
+	return cuts, lip
+}
+
+// stepRatio is r with 1 + 1/r + … + 1/r^(n-1) = total, at most 1: sizes that grow from 1.
+func stepRatio(total float64, n int) float64 {
+	lo, hi := 0.2, 1.0
+	for range 40 {
+		r := (lo + hi) / 2
+		sum, size := 0.0, 1.0
+		for range n {
+			sum += size
+			size /= r
+		}
+		if sum > total {
+			lo = r
+		} else {
+			hi = r
+		}
+	}
+	return (lo + hi) / 2
 }
 
 func between(from, to Edge, part float64) Edge {
@@ -116,88 +194,23 @@ func leg(from, q geom.Vec3) geom.Vec3 {
 	return geom.Vec3{Y: -r.Z * k, Z: r.Y * k}
 }
 
-// factor splits the matrix into triangles, with pivots.
-func (l *lattice) factor() bool {
-	n := len(l.lu)
-	l.pivot = make([]int, n)
-	for c := range n {
-		p := c
-		for r := c + 1; r < n; r++ {
-			if math.Abs(l.lu[r][c]) > math.Abs(l.lu[p][c]) {
-				p = r
-			}
-		}
-		if math.Abs(l.lu[p][c]) < 1e-12 {
-			return false
-		}
-		l.lu[c], l.lu[p] = l.lu[p], l.lu[c]
-		l.pivot[c] = p
-		for r := c + 1; r < n; r++ {
-			f := l.lu[r][c] / l.lu[c][c]
-			l.lu[r][c] = f
-			if f == 0 {
-				continue
-			}
-			row, top := l.lu[r][c+1:], l.lu[c][c+1:]
-			for k := range row {
-				row[k] -= f * top[k]
-			}
-		}
-	}
-	return n > 0
-}
-
-// solve gives the strengths for a right side.
-func (l *lattice) solve(b []float64) []float64 {
-	x := append([]float64(nil), b...)
-	n := len(x)
-	// All exchanges first: the stored factors have been exchanged with their rows.
-	for c := range n {
-		x[c], x[l.pivot[c]] = x[l.pivot[c]], x[c]
-	}
-	for r := range n {
-		for c := range r {
-			x[r] -= l.lu[r][c] * x[c]
-		}
-	}
-	for r := n - 1; r >= 0; r-- {
-		for c := r + 1; c < n; c++ {
-			x[r] -= l.lu[r][c] * x[c]
-		}
-		x[r] /= l.lu[r][r]
-	}
-	return x
-}
-
-// Lift is what a small angle of attack does, per radian.
-type Lift struct {
-	CNa      float64 // normal force over q S
-	NeutralM float64 // where it acts, behind x = 0
-}
-
-// LiftOf covers a surface and finds its lift, for the area that coefficients are told
-// for. ok is false for surfaces without strips.
-func LiftOf(strips []Strip, chordwise int, areaM2 float64) (out Lift, ok bool) {
-	l, ok := newLattice(strips, chordwise)
-	if !ok || !(areaM2 > 0) {
-		return out, false
-	}
-	// Air from a little below: no air goes through where the whirls and it together
-	// have no part along the normal.
-	b := make([]float64, len(l.panels))
+// solve gives the strengths of all whirls for several ways the air comes, each told by
+// the speed with which it would go through a panel.
+func (l *lattice) solve(through ...func(p panel) float64) ([][]float64, bool) {
+	n := len(l.panels)
+	rhs := mat.NewDense(n, len(through), nil)
 	for i, p := range l.panels {
-		b[i] = -p.normal.Z
+		for k, f := range through {
+			rhs.Set(i, k, -f(p))
+		}
 	}
-	force, moment := 0.0, 0.0
-	for i, g := range l.solve(b) {
-		p := l.panels[i]
-		// Kutta and Joukowski: rho Γ V × l on the bound whirl.
-		up := g * (p.b.Y - p.a.Y)
-		force += up
-		moment += up * (p.a.X + p.b.X) / 2
+	var x mat.Dense
+	if err := l.lu.SolveTo(&x, false, rhs); err != nil {
+		return nil, false
 	}
-	if force == 0 {
-		return out, false
+	out := make([][]float64, len(through))
+	for k := range through {
+		out[k] = mat.Col(nil, k, &x)
 	}
-	return Lift{2 * force / areaM2, moment / force}, true
+	return out, true
 }

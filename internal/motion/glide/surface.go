@@ -9,123 +9,209 @@ import (
 	"tussock/internal/sequence"
 )
 
-// How finely a wing is covered: panels from front to back, strips on each half.
+// How finely a toy is covered: panels from front to back, strips on each half of the
+// wing, on the keel and on each fin.
 const (
 	chordwisePanels = 6
 	stripsPerHalf   = 8
+	stripsUpright   = 3
+	// frontMM is how far behind the front edge its layers are counted.
+	frontMM = 4
+	// hair is how far inside of root and tip a chord is taken, as a part of the span:
+	// at the very point there is no chord.
+	hair = 1e-4
 )
 
-const (
-	metres  = 1e-3
-	gravity = 9.81 // m/s²
-	// neutralBy is how far the neutral point may be out, as a part of the mean chord:
-	// the lattice is better, soft wings are not.
-	neutralBy = 0.03
-)
-
-// Balance is where a glider's lift acts and what that means for it.
-type Balance struct {
-	CNa          float64 // normal force per radian of angle of attack, over q S
-	NeutralAftMM float64 // neutral point behind the nose
-	ChordMM      float64 // mean aerodynamic chord
-	AspectRatio  float64
-	LoadingNM2   float64 // weight over wing area
-	// Margin is how far the centre of mass lies ahead of the neutral point, as a part
-	// of the mean chord: above 0 the glider puts itself right. MarginBy is how far that
-	// may be out.
-	Margin, MarginBy float64
+// Toy is a folded toy as the model sees it: its shape and its weight.
+type Toy struct {
+	Shape  *Shape
+	Weight Weight
+	// Glider tells that the pattern declares nose, keel and wings. Other toys are taken
+	// as the flat plate that they are folded flat, top ahead.
+	Glider bool
+	// Frame is that of the glider; x of the model runs along its Chord.
+	Frame body.Frame
 }
 
-// Steadiness is what a margin means.
-type Steadiness string
-
-// The glider puts itself right, does not, or nobody can tell within the band.
-const (
-	Steady    Steadiness = "steady"
-	Unsure    Steadiness = "unsure"
-	TailHeavy Steadiness = "tail-heavy"
-)
-
-// Steadiness judges the margin by its band.
-func (b Balance) Steadiness() Steadiness {
-	switch {
-	case b.Margin > b.MarginBy:
-		return Steady
-	case b.Margin < -b.MarginBy:
-		return TailHeavy
+// Of measures a replayed toy with its wings set. ok is false when there is nothing
+// that air could carry.
+func Of(r *sequence.Replay) (t Toy, ok bool) {
+	p := body.Standing(r)
+	g, isGlider := body.MeasureGlider(r, p)
+	if !isGlider {
+		return plate(r)
 	}
-	return Unsure
-}
-
-// BalanceOf finds it for a replayed glider with its wings set. ok is false for other
-// toys.
-func BalanceOf(r *sequence.Replay, p body.Pose) (b Balance, ok bool) {
-	g, ok := body.MeasureGlider(r, p)
-	if !ok {
-		return b, false
-	}
-	var strips []Strip
-	var area, chord2 float64
-	for w := 1; w <= len(r.Wings); w++ {
-		half, found := halfWing(p, g.Frame, w)
-		if !found {
-			return b, false
-		}
-		strips = append(strips, half...)
-	}
-	for _, s := range strips {
-		area += s.Chord() * s.Width()
-		chord2 += s.Chord() * s.Chord() * s.Width()
-	}
-	l, ok := LiftOf(strips, chordwisePanels, area)
-	if !ok {
-		return b, false
-	}
-	mac := chord2 / area
-	m := p.Weigh()
 	f := g.Frame
-	ahead := l.NeutralM + m.CoM.Sub(f.Nose).Dot(f.Chord)*metres // of the neutral point, along the wing
-	span := g.SpanMM * metres
-	return Balance{CNa: l.CNa, NeutralAftMM: g.CoMAftMM + ahead/metres*f.Chord.Dot(f.Forward), ChordMM: mac / metres, AspectRatio: span * span / area,
-		LoadingNM2: m.G * 1e-3 * gravity / area, Margin: ahead / mac, MarginBy: neutralBy}, true
+	// Where the wing crease slopes against the keel the glider flies along the crease.
+	up := f.Up.Sub(f.Chord.Scale(f.Up.Dot(f.Chord))).Unit()
+	a := axes{f.Nose, f.Chord.Scale(-1), f.Right, up}
+	lip := r.LastBends().LipMM * metres
+	strips, ok := gliderStrips(r, p, a, lip)
+	if !ok {
+		return plate(r)
+	}
+	s, ok := NewSurface(strips, chordwisePanels)
+	if !ok {
+		return t, false
+	}
+	return Toy{Shape: NewShape(s, corners(p, a)), Weight: a.weigh(p), Glider: true, Frame: f}, true
 }
 
-// halfWing cuts the pieces of one wing into strips along the flow: of each strip the
-// foremost and the hindmost paper.
-func halfWing(p body.Pose, f body.Frame, wing int) ([]Strip, bool) {
-	// In the frame of the wings: x aft along the wing crease, y right, z up, in m from
-	// the nose. Where the crease slopes against the keel the wings fly along the crease.
-	up := f.Up.Sub(f.Chord.Scale(f.Up.Dot(f.Chord))).Unit()
-	local := func(v geom.Vec3) geom.Vec3 {
-		d := v.Sub(f.Nose)
-		return geom.Vec3{X: -d.Dot(f.Chord) * metres, Y: d.Dot(f.Right) * metres, Z: d.Dot(up) * metres}
+// Model is the toy with its last bends, ready to fly.
+func (t Toy) Model(b Bends) *Model { return NewModel(t.Shape, t.Weight, b) }
+
+// BendsOf are the last bends of a set-up.
+func BendsOf(b sequence.LastBends) Bends {
+	return Bends{CurlRight: geom.Rad(b.CurlRightDeg), CurlLeft: geom.Rad(b.CurlLeftDeg), Rudder: geom.Rad(b.RudderDeg), Nose: geom.Rad(b.NoseDeg),
+		Twist: geom.Rad(b.TwistDeg)}
+}
+
+// axes are x aft, y right, z up from an origin, in the space of a pose.
+type axes struct{ origin, aft, right, up geom.Vec3 }
+
+// at gives a place in m.
+func (a axes) at(v geom.Vec3) geom.Vec3 {
+	d := v.Sub(a.origin).Scale(metres)
+	return geom.Vec3{X: d.Dot(a.aft), Y: d.Dot(a.right), Z: d.Dot(a.up)}
+}
+
+// weigh gives mass, place and inertia in these axes.
+func (a axes) weigh(p body.Pose) Weight {
+	m := p.Weigh()
+	t := [3][3]float64{{m.Ixx, m.Ixy, m.Ixz}, {m.Ixy, m.Iyy, m.Iyz}, {m.Ixz, m.Iyz, m.Izz}}
+	entry := func(u, v geom.Vec3) float64 {
+		x, y := [3]float64{u.X, u.Y, u.Z}, [3]float64{v.X, v.Y, v.Z}
+		out := 0.0
+		for i := range 3 {
+			for j := range 3 {
+				out += x[i] * t[i][j] * y[j]
+			}
+		}
+		return out * 1e-9 // g mm² to kg m²
 	}
-	var pieces [][]geom.Vec3
-	root, tip := geom.Vec3{Y: math.Inf(1)}, geom.Vec3{}
+	return Weight{MassKg: m.G * 1e-3, CoM: a.at(m.CoM), Ixx: entry(a.aft, a.aft), Iyy: entry(a.right, a.right), Izz: entry(a.up, a.up),
+		Ixy: entry(a.aft, a.right), Ixz: entry(a.aft, a.up), Iyz: entry(a.right, a.up)}
+}
+
+// corners are those of the toy that reach farthest in a number of directions.
+func corners(p body.Pose, a axes) []geom.Vec3 {
+	var all []geom.Vec3
+	for i := range p.State.F {
+		for _, c := range p.Corners(fold.FacetID(i)) {
+			all = append(all, a.at(c))
+		}
+	}
+	var out []geom.Vec3
+	seen := map[int]bool{}
+	for i := -1.0; i <= 1; i++ {
+		for j := -1.0; j <= 1; j++ {
+			for k := -1.0; k <= 1; k++ {
+				best := -1
+				for n, v := range all {
+					if d := (geom.Vec3{X: i, Y: j, Z: k}); best < 0 || d.Dot(v) > d.Dot(all[best])+1e-9 {
+						best = n
+					}
+				}
+				if best >= 0 && !seen[best] {
+					seen[best] = true
+					out = append(out, all[best])
+				}
+			}
+		}
+	}
+	return out
+}
+
+func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []Strip, ok bool) {
+	pieces := make([][][]geom.Vec3, len(r.Wings)+1)
 	for i := range p.State.F {
 		id := fold.FacetID(i)
-		if p.WingOf(id) != wing {
-			continue
-		}
 		var piece []geom.Vec3
 		for _, c := range p.Corners(id) {
-			v := local(c)
-			piece = append(piece, v)
-			if math.Abs(v.Y) < math.Abs(root.Y) {
-				root = v
+			piece = append(piece, a.at(c))
+		}
+		w := p.WingOf(id)
+		pieces[w] = append(pieces[w], piece)
+	}
+	wings := 0
+	for w, wing := range r.Wings {
+		root, found := rootOf(p, wing, a)
+		if !found {
+			return nil, false
+		}
+		s, found := cut(pieces[w+1], root, stripsPerHalf, lip)
+		switch {
+		case wing.Fin:
+			s, found = cut(pieces[w+1], root, stripsUpright, 0)
+			if !found {
+				continue // a fin too small to carry anything
 			}
-			if math.Abs(v.Y) > math.Abs(tip.Y) {
-				tip = v
+			for i := range s {
+				s[i].Part = Fin
+			}
+		case !found:
+			return nil, false
+		default:
+			wings++
+			for i := range s {
+				if s[i].Part = RightWing; s[i].Left.Lead.Y+s[i].Right.Lead.Y < 0 {
+					s[i].Part = LeftWing
+				}
 			}
 		}
-		pieces = append(pieces, piece)
+		out = append(out, s...)
 	}
-	dy, dz := tip.Y-root.Y, tip.Z-root.Z
-	long := math.Hypot(dy, dz)
-	if len(pieces) == 0 || long < 1e-3 || math.Abs(dy) < 0.05*long {
-		return nil, false // no wing, or one that hangs straight down: it carries nothing
+	if wings == 0 {
+		return nil, false
 	}
-	ey, ez := dy/long, dz/long
+	// Nothing hangs below wings that are folded from the very edge of the keel.
+	if keel, found := cut(pieces[0], geom.Vec3{Z: rootHeight(out)}, stripsUpright, lip); found {
+		for i := range keel {
+			keel[i].Part = Keel
+		}
+		out = append(out, keel...)
+	}
+	return out, true
+}
+
+func rootHeight(strips []Strip) float64 {
+	for _, s := range strips {
+		if s.Part == LeftWing && !s.FreeRight {
+			return s.Right.Lead.Z
+		}
+		if s.Part == RightWing && !s.FreeLeft {
+			return s.Left.Lead.Z
+		}
+	}
+	return 0
+}
+
+// rootOf is a spot of the crease that a wing swings about.
+func rootOf(p body.Pose, w sequence.Wing, a axes) (geom.Vec3, bool) {
+	for _, h := range p.State.H {
+		if h.Along(w.Pieces...) {
+			return a.at(p.At[h.A].Apply(geom.Vec3{X: h.P.X, Y: h.P.Y})), true
+		}
+	}
+	return geom.Vec3{}, false
+}
+
+// cut cuts the pieces of a surface into strips along the flow: of each strip the
+// foremost and the hindmost paper. ok is false for one that carries nothing: too small.
+func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]Strip, bool) {
+	// Across the flow the surface runs from its root to what lies farthest from it.
+	long, tip := 0.0, geom.Vec3{}
+	for _, piece := range pieces {
+		for _, v := range piece {
+			if d := math.Hypot(v.Y-root.Y, v.Z-root.Z); d > long {
+				long, tip = d, v
+			}
+		}
+	}
+	if long < 1e-3 {
+		return nil, false
+	}
+	ey, ez := (tip.Y-root.Y)/long, (tip.Z-root.Z)/long
 	along := func(v geom.Vec3) float64 { return (v.Y-root.Y)*ey + (v.Z-root.Z)*ez }
 	edge := func(s float64) (Edge, bool) {
 		lo, hi := math.Inf(1), math.Inf(-1)
@@ -143,21 +229,106 @@ func halfWing(p body.Pose, f body.Frame, wing int) ([]Strip, bool) {
 		y, z := root.Y+ey*s, root.Z+ez*s
 		return Edge{geom.Vec3{X: lo, Y: y, Z: z}, geom.Vec3{X: hi, Y: y, Z: z}}, hi > lo
 	}
-	// A hair inside of root and tip, where the paper has a chord.
-	const hair = 1e-4
 	var out []Strip
-	for k := range stripsPerHalf {
-		s0, s1 := long*float64(k)/stripsPerHalf, long*float64(k+1)/stripsPerHalf
+	for k := range n {
+		s0, s1 := long*float64(k)/float64(n), long*float64(k+1)/float64(n)
 		a, ok1 := edge(math.Max(s0, long*hair))
 		b, ok2 := edge(math.Min(s1, long*(1-hair)))
 		if !ok1 || !ok2 {
 			return nil, false
 		}
-		s := Strip{Left: a, Right: b, FreeRight: k == stripsPerHalf-1}
-		if dy < 0 { // the left wing: its tip is on the left
-			s = Strip{Left: b, Right: a, FreeLeft: k == stripsPerHalf-1}
+		s := Strip{Left: a, Right: b, FreeRight: k == n-1, LipM: lip}
+		// Left is the left or, of what stands upright, the lower.
+		if ey < -0.05 || math.Abs(ey) <= 0.05 && ez < 0 {
+			s = Strip{Left: b, Right: a, FreeLeft: k == n-1, LipM: lip}
 		}
+		s.Layers = layersAt(pieces, along, (s0+s1)/2, (a.Lead.X+b.Lead.X)/2+frontMM*metres)
 		out = append(out, s)
 	}
 	return out, true
+}
+
+// layersAt counts the pieces that lie at a place of a surface.
+func layersAt(pieces [][]geom.Vec3, along func(geom.Vec3) float64, s, x float64) float64 {
+	n := 0.0
+	for _, piece := range pieces {
+		poly := make(geom.Polygon, len(piece))
+		for i, v := range piece {
+			poly[i] = geom.Vec{X: v.X, Y: along(v)}
+		}
+		if poly.Area() < 0 {
+			for i, j := 0, len(poly)-1; i < j; i, j = i+1, j-1 {
+				poly[i], poly[j] = poly[j], poly[i]
+			}
+		}
+		if poly.Contains(geom.Vec{X: x, Y: s}, 0) {
+			n++
+		}
+	}
+	return n
+}
+
+// plate takes a toy as it is folded flat, its top ahead.
+func plate(r *sequence.Replay) (t Toy, ok bool) {
+	p := body.Open(r.Final(), nil)
+	m := p.Weigh()
+	top := math.Inf(-1)
+	for i := range p.State.F {
+		for _, c := range p.Corners(fold.FacetID(i)) {
+			top = math.Max(top, c.Y)
+		}
+	}
+	a := axes{geom.Vec3{X: m.CoM.X, Y: top, Z: m.CoM.Z}, geom.Vec3{Y: -1}, geom.Vec3{X: 1}, geom.Vec3{Z: 1}}
+	// Two halves, each from the line through the centre of mass.
+	var halves [2][][]geom.Vec3
+	for i := range p.State.F {
+		var flat geom.Polygon
+		for _, c := range p.Corners(fold.FacetID(i)) {
+			v := a.at(c)
+			flat = append(flat, geom.Vec{X: v.X, Y: v.Y})
+		}
+		if flat.Area() < 0 {
+			for i, j := 0, len(flat)-1; i < j; i, j = i+1, j-1 {
+				flat[i], flat[j] = flat[j], flat[i]
+			}
+		}
+		right, left := flat.Split(geom.Line{N: geom.Vec{Y: 1}})
+		for k, half := range []geom.Polygon{right, left} {
+			var piece []geom.Vec3
+			for _, v := range half {
+				piece = append(piece, geom.Vec3{X: v.X, Y: v.Y})
+			}
+			if len(piece) > 2 {
+				halves[k] = append(halves[k], piece)
+			}
+		}
+	}
+	var strips []Strip
+	for k, part := range []Part{RightWing, LeftWing} {
+		s, found := cut(level(halves[k]), geom.Vec3{}, stripsPerHalf, 0)
+		if !found {
+			return t, false
+		}
+		for i := range s {
+			s[i].Part = part
+		}
+		strips = append(strips, s...)
+	}
+	s, ok := NewSurface(strips, chordwisePanels)
+	if !ok {
+		return t, false
+	}
+	w := a.weigh(p)
+	return Toy{Shape: NewShape(s, corners(p, a)), Weight: w}, true
+}
+
+// level is for a half whose farthest corner must not tilt the cut: all of it lies in
+// one plane, and strips run straight ahead.
+func level(pieces [][]geom.Vec3) [][]geom.Vec3 {
+	for _, piece := range pieces {
+		for i := range piece {
+			piece[i].Z = 0
+		}
+	}
+	return pieces
 }

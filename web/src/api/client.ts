@@ -38,6 +38,20 @@ export type SheetSpec = Schemas["SheetSpec"];
 export type SheetInput = Schemas["SheetInput"];
 export type Paper = Schemas["PaperView"];
 export type PaperInput = Schemas["PaperInput"];
+export type Throw = Schemas["ThrowInput"];
+export type Room = Schemas["RoomInput"];
+export type Flight = Schemas["FlightView"];
+export type Sample = Schemas["SampleView"];
+export type Reading = Schemas["Reading"];
+export type Clinic = Schemas["ClinicView"];
+export type Remedy = Schemas["Remedy"];
+export type KnobChange = Schemas["Change"];
+export type Lever = Schemas["LeverView"];
+export type Sensitivity = Schemas["SensitivityView"];
+export type Sweep = Schemas["SweepView"];
+export type Optimum = Schemas["OptimumView"];
+export type SearchProgress = Schemas["Progress"];
+export type Aim = Schemas["OptimiseInput"]["aim"];
 export type Settings = Schemas["Settings"];
 export type Bundle = Schemas["Bundle"];
 
@@ -100,6 +114,56 @@ export function paperInput(p: Paper): PaperInput {
 
 function setupInput(s: Setup) {
   return { sheet: sheetInput(s.sheet), knobs: s.knobs, ...(s.recipes ? { recipes: s.recipes } : {}) };
+}
+
+/** How and where it is thrown, and by whose hand. */
+export interface Throwing {
+  throw: Throw;
+  room: Room;
+  hand: "adult" | "child";
+  softening: boolean;
+}
+
+const flightInput = (setup: Setup, how: Throwing) => ({ ...setupInput(setup), ...how });
+
+/** The events of a stream, in the shape that the API tells. */
+async function stream(
+  path: string,
+  body: unknown,
+  signal: AbortSignal,
+  on: (name: string, data: unknown) => void,
+): Promise<void> {
+  const response = await fetch(path, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(body),
+    signal,
+  });
+  if (!response.ok || !response.body) {
+    await read(
+      Promise.resolve({ error: (await response.json()) as Schemas["ErrorModel"], response } as Answer<never>),
+    );
+    return;
+  }
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return;
+    rest += value;
+    const parts = rest.split("\n\n");
+    rest = parts.pop() ?? "";
+    for (const part of parts) {
+      const lines = part.split("\n");
+      const of = (key: string) =>
+        lines
+          .find((l) => l.startsWith(`${key}:`))
+          ?.slice(key.length + 1)
+          .trim();
+      const data = of("data");
+      if (data) on(of("event") ?? "message", JSON.parse(data));
+    }
+  }
 }
 
 const at = (id: number) => ({ params: { path: { id } } });
@@ -241,6 +305,81 @@ export const api = {
     ),
   binPaper: (id: number) => read(client.DELETE("/api/v1/papers/{id}", at(id))),
   restorePaper: (id: number) => read(client.POST("/api/v1/papers/{id}/restore", at(id))),
+  fly: (
+    id: string,
+    setup: Setup,
+    how: Throwing,
+    ghosts: Schemas["GhostInput"][] = [],
+    signal?: AbortSignal,
+  ) =>
+    read<Flight>(
+      client.POST("/api/v1/patterns/{id}/flight", {
+        params: { path: { id } },
+        body: { ...flightInput(setup, how), ghosts },
+        signal,
+      }),
+    ),
+  measuredBends: (
+    id: string,
+    setup: Setup,
+    measured: { left_v?: number; right_v?: number; left_lip?: number; right_lip?: number },
+  ) =>
+    read<Record<string, number>>(
+      client.POST("/api/v1/patterns/{id}/measured-bends", {
+        params: { path: { id } },
+        body: { ...setupInput(setup), ...measured },
+      }),
+    ),
+  notKnown: () =>
+    read<Schemas["NotKnownView"]>(
+      client.GET("/api/v1/not-known/{moves}", { params: { path: { moves: "fly" } } }),
+    ),
+  levers: (id: string, setup: Setup, how: Throwing) =>
+    read<Lever[]>(
+      client.POST("/api/v1/patterns/{id}/levers", {
+        params: { path: { id } },
+        body: flightInput(setup, how),
+      }),
+    ),
+  sensitivity: (id: string, setup: Setup, how: Throwing) =>
+    read<Sensitivity>(
+      client.POST("/api/v1/patterns/{id}/sensitivity", {
+        params: { path: { id } },
+        body: flightInput(setup, how),
+      }),
+    ),
+  sweep: (id: string, setup: Setup, how: Throwing, lever: string, second: string) =>
+    read<Sweep>(
+      client.POST("/api/v1/patterns/{id}/sweep", {
+        params: { path: { id } },
+        body: { ...flightInput(setup, how), lever, ...(second ? { second } : {}) },
+      }),
+    ),
+  clinic: (id: number, how: Throwing) =>
+    read<Clinic>(client.POST("/api/v1/builds/{id}/clinic", { ...at(id), body: how })),
+  /** Searches the best set-up for an aim; called off by the signal. */
+  async optimise(
+    id: string,
+    setup: Setup,
+    how: Throwing,
+    search: Pick<Schemas["OptimiseInput"], "aim" | "ring_m" | "levers">,
+    signal: AbortSignal,
+    tell: (p: SearchProgress) => void,
+  ): Promise<Optimum> {
+    let found: Optimum | undefined;
+    await stream(
+      `/api/v1/patterns/${encodeURIComponent(id)}/optimise`,
+      { ...flightInput(setup, how), ...search },
+      signal,
+      (name, data) => {
+        if (name === "progress") tell(data as SearchProgress);
+        if (name === "done") found = data as Optimum;
+        if (name === "failed") throw new Problem(422, (data as Schemas["FailedView"]).detail, []);
+      },
+    );
+    if (!found) throw new Problem(0, "The search ended without an answer.", []);
+    return found;
+  },
   sharing: () => read<Schemas["SharingView"]>(client.GET("/api/v1/sharing")),
   tellStep: (id: number, step: number, device: string) =>
     read(client.POST("/api/v1/builds/{id}/at", { ...at(id), body: { step, device } })),

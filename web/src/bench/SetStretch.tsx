@@ -1,20 +1,26 @@
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import type { Toy } from "../api/client";
+import type { Flight } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button, Choice, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { area, length, lengthValue, number, sheetSize, thickness } from "../units";
+import { distance, length, lengthValue, number, sheetSize, thickness } from "../units";
+import { FlightMat } from "./FlightMat";
 import { MatHead } from "./MatHead";
+import { MeasuredBends, PencilCaution } from "./MeasuredBends";
+import { Readings } from "./Readings";
 import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
+import { ThrowControls } from "./ThrowControls";
 import type { Ready } from "./useBench";
+import { useFlight } from "./useFlight";
+import { useGhosts } from "./useGhosts";
 
-type Look = "round" | "flat" | "layers";
+type Look = "round" | "flight" | "flat" | "layers";
 
 /** The finished toy: last bends, knobs, balance. */
 export function SetStretch({ ready }: { ready: Ready }) {
-  const { build, good, bench, pattern } = ready;
+  const { build, good, bench, pattern, setup } = ready;
   const units = useUnits();
   const navigate = useNavigate();
   const [look, setLook] = useState<Look>("round");
@@ -40,6 +46,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
       [navigate, build.id, good.steps.length],
     ),
   );
+  const flight = useFlight(ready, setup, useGhosts(ready));
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;
@@ -47,24 +54,31 @@ export function SetStretch({ ready }: { ready: Ready }) {
   const v = toy.v_deg;
   return (
     <>
-      <Mat>
+      <Mat className="lg:max-h-none">
         <MatHead ready={ready} />
         <Choice<Look>
           label="On the mat"
           value={look}
           options={[
             { value: "round", label: "In the round" },
+            { value: "flight", label: "Flight" },
             { value: "flat", label: "Folded flat" },
             { value: "layers", label: "Layers" },
           ]}
           onChange={setLook}
         />
-        {look === "round" && toy.round && !toy.behind ? (
+        {look === "flight" ? (
+          flight.data ? (
+            <FlightMat flight={flight.data} name={build.draft ? "draft" : `tweak ${build.tweaks.length}`} />
+          ) : (
+            <p>{flight.error ? flight.error.message : "Throwing it…"}</p>
+          )
+        ) : look === "round" && toy.round && !toy.behind ? (
           <PaperPicture
             picture={toy.round}
             colours={colours}
             label="The toy from above"
-            className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+            className="h-[20rem] w-full lg:h-[26rem]"
           />
         ) : look === "round" && toy.round && toy.behind ? (
           <div className="grid min-h-0 grow items-center sm:grid-cols-[3fr_2fr]">
@@ -101,7 +115,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
               showCentre={look !== "layers"}
               layers={look === "layers" ? last.layers : undefined}
               label={look === "layers" ? `Layer map, up to ${last.max_layers} layers` : "The toy folded flat"}
-              className="h-[20rem] w-full lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+              className="h-[20rem] w-full lg:h-[26rem]"
             />
             <figcaption className="text-center text-sm text-quiet">
               {look === "layers"
@@ -110,28 +124,32 @@ export function SetStretch({ ready }: { ready: Ready }) {
             </figcaption>
           </figure>
         )}
-        <dl
-          className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4"
-          data-measures=""
-        >
-          <Measure name="Mass" value={`${number(toy.mass_g, 2)} g`} />
-          {toy.glider ? (
-            <>
+        {flight.data?.glider ? (
+          <div data-measures="">
+            <Readings readings={flight.data.readings} />
+            <dl className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4">
               <Measure name="Length" value={length(toy.length_mm, units)} />
-              <Measure name="Span" value={length(toy.span_mm, units)} />
-              <Measure name="Wing area" value={area(toy.wing_area_mm2, units)} />
               <Measure name="Keel depth" value={length(toy.keel_depth_mm, units)} />
               <Measure name="Balance above keel" value={length(toy.com_up_mm, units)} />
-            </>
-          ) : (
+              <Measure
+                name="Thickest stack"
+                value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
+              />
+            </dl>
+          </div>
+        ) : (
+          <dl
+            className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4"
+            data-measures=""
+          >
+            <Measure name="Mass" value={`${number(toy.mass_g, 2)} g`} />
             <Measure name="Folded flat" value={sheetSize(toy.span_mm, toy.length_mm, units)} />
-          )}
-          <Measure
-            name="Thickest stack"
-            value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
-          />
-          {toy.glider && <Measure name="V of the wings" value={`${number(v)}°`} />}
-        </dl>
+            <Measure
+              name="Thickest stack"
+              value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
+            />
+          </dl>
+        )}
       </Mat>
       <Slip label="Slip" className="max-lg:pb-24">
         <h2 className="text-2xl">Set and balance</h2>
@@ -146,15 +164,22 @@ export function SetStretch({ ready }: { ready: Ready }) {
             {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
-        {toy.balance && <Balance b={toy.balance} />}
+        {flight.data?.glider && <FlightBrief flight={flight.data} onShow={() => setLook("flight")} />}
+        <ThrowControls />
         <DraftBox ready={ready} />
+        {toy.glider && <MeasuredBends ready={ready} />}
         <div>
-          <h3 className="text-lg">Knobs</h3>
+          <h3 className="text-lg">{toy.glider ? "Last bends" : "Set-up knobs"}</h3>
+          <p className="text-sm text-quiet">They can be changed on the finished toy.</p>
+          {toy.glider && <PencilCaution />}
+          <Knobs ready={ready} only={(k) => k.kind === "set"} />
+        </div>
+        <div>
+          <h3 className="text-lg">Folds</h3>
           <p className="text-sm text-quiet">
-            Set-up knobs are last bends. The others move a fold, so they need a new sheet once the toy has
-            been thrown.
+            These move a fold, so they need a new sheet once the toy has been thrown.
           </p>
-          <Knobs ready={ready} />
+          <Knobs ready={ready} only={(k) => k.kind === "fold"} />
         </div>
         <WayOn>
           <Button
@@ -186,32 +211,22 @@ function Measure({ name, value }: { name: string; value: string }) {
   );
 }
 
-/** Where the lift acts: predicted, with its band. */
-function Balance({ b }: { b: NonNullable<Toy["balance"]> }) {
+/** The flight in one line, and the way to see it. */
+function FlightBrief({ flight, onShow }: { flight: Flight; onShow: () => void }) {
   const units = useUnits();
-  const [m, by] = [b.margin_percent, b.margin_by_percent];
-  const where = `${length(Math.abs((m / 100) * b.chord_mm), units)} ${m < 0 ? "behind" : "ahead of"} the neutral point`;
-  const words = {
-    steady: "It puts itself right after a gust.",
-    "tail-heavy": "It is tail-heavy and hardly recovers; put weight on the nose.",
-    unsure: "That is less than can be told: neither steady nor unsteady at small angles.",
-  }[b.steadiness];
   return (
-    <section aria-label="Static margin" className="border-2 border-dotted border-lavender p-3">
-      <p className="text-sm font-semibold text-lavender">predicted</p>
+    <section aria-label="Predicted flight" className="border-2 border-dotted border-lavender p-3">
+      <p className="text-sm font-semibold text-lavender">predicted: {flight.mode}</p>
       <p>
-        <span className="figure text-4xl">{number(m, 1)}</span>{" "}
-        <span className="title text-lg">± {number(by, 0)} % static margin</span>
+        <span className="figure text-4xl">{distance(flight.distance.middle_m, units)}</span>
       </p>
-      <p className="mt-1">
-        The balance point lies {where}. {words}
+      <p className="text-sm text-quiet">
+        {distance(flight.distance.lo_m, units)} to {distance(flight.distance.hi_m, units)},{" "}
+        {number(flight.time.middle)} s. {flight.mode_words}
       </p>
-      <p className="mt-1 text-sm text-quiet">
-        Neutral point {length(b.neutral_aft_mm, units)} behind the nose, mean chord{" "}
-        {length(b.chord_mm, units)}, aspect ratio {number(b.aspect_ratio, 2)}, wing loading{" "}
-        {number(b.loading_n_m2, 2)} N/m². Vortex lattice over flat, rigid wings at small angles; soft wings
-        shift it. A level glide also needs the tail curled up a little: that is not predicted yet.
-      </p>
+      <Button className="mt-2" onClick={onShow}>
+        Show the flight
+      </Button>
     </section>
   );
 }

@@ -27,6 +27,7 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         { key: "f", label: "Fold: the steps", run: () => void navigate(`${base}/fold/${step}`) },
         { key: "b", label: "Set: last bends and balance", run: () => void navigate(`${base}/set`) },
         { key: "t", label: "Try: log throws", run: () => void navigate(`${base}/try`) },
+        { key: "n", label: "Tune: what to change next", run: () => void navigate(`${base}/tune`) },
       ],
       [navigate, base, step],
     ),
@@ -124,6 +125,16 @@ export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch
         build.trials,
         <Dots n={Math.min(build.trials, 5)} />,
       )}
+      <Label>Tune</Label>
+      {stop(
+        `${base}/tune`,
+        stretch === "tune",
+        build.tweaks.length > 1,
+        "Tune, what to change next",
+        0,
+        "next",
+        <Bars />,
+      )}
     </nav>
   );
 }
@@ -170,6 +181,17 @@ function Dots({ n }: { n: number }) {
       <path d="M2 20H58" stroke="var(--ink)" strokeWidth="1.5" />
       {Array.from({ length: n }, (_, i) => (
         <circle key={i} cx={30 + 5.5 * i} cy="20" r="3.5" fill="var(--tide)" />
+      ))}
+    </svg>
+  );
+}
+
+function Bars() {
+  return (
+    <svg viewBox="0 0 60 40" className="h-9 w-14" aria-hidden="true">
+      <path d="M4 36H56" stroke="var(--ink)" strokeWidth="1.5" />
+      {[28, 18, 9].map((h, i) => (
+        <rect key={h} x={10 + 15 * i} y={36 - h} width="9" height={h} fill="var(--tide)" />
       ))}
     </svg>
   );

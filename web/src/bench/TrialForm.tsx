@@ -3,14 +3,11 @@ import { useEffect, useRef, useState } from "react";
 import { api, type Pattern, type Problem, type Stats, type Trial, type TrialInput } from "../api/client";
 import { Button, Field } from "../parts/controls";
 import { useUnits } from "../settings";
-import { distance, number, parseNumber, type Units } from "../units";
+import { distance, fromHallUnit, hallUnit, inHallUnit, number, parseNumber, type Units } from "../units";
 import { Stopwatch } from "./Stopwatch";
 
-const metresPerFoot = 0.3048;
-const unitOf = (units: Units) => (units === "mm" ? "m" : "ft");
-const inMetres = (v: number, units: Units) => (units === "mm" ? v : v * metresPerFoot);
 const shown = (m: number | undefined, units: Units) =>
-  m === undefined ? "" : number(units === "mm" ? m : m / metresPerFoot, 2).replace("−", "-");
+  m === undefined ? "" : number(inHallUnit(m, units), 2).replace("−", "-");
 
 interface Draft {
   distance: string;
@@ -21,6 +18,8 @@ interface Draft {
   air: string;
   height: string;
   note: string;
+  aside: string;
+  side: "left" | "right";
 }
 
 function draftOf(t: TrialInput, units: Units): Draft {
@@ -33,18 +32,18 @@ function draftOf(t: TrialInput, units: Units): Draft {
     air: t.air ?? "",
     height: shown(t.throw_height_m, units),
     note: t.note ?? "",
+    aside: t.offset_m === undefined ? "" : shown(Math.abs(t.offset_m), units),
+    side: (t.offset_m ?? 0) < 0 ? "left" : "right",
   };
 }
 
 /** Round distances near the usual one, for logging with two taps. */
 function near(stats: Stats | undefined, units: Units): number[] {
-  const middle = stats && stats.n > 0 ? Math.round(inUnit(stats.median, units)) : units === "mm" ? 5 : 16;
+  const middle = stats && stats.n > 0 ? Math.round(inHallUnit(stats.median, units)) : units === "mm" ? 5 : 16;
   const step = units === "mm" ? 1 : 2;
   const first = Math.max(step, middle - 2 * step);
   return [0, 1, 2, 3, 4].map((i) => first + i * step);
 }
-
-const inUnit = (m: number, units: Units) => (units === "mm" ? m : m / metresPerFoot);
 
 /** Log a throw, or correct one. Typing a digit anywhere starts with the distance. */
 export function TrialForm({
@@ -80,10 +79,10 @@ export function TrialForm({
     // What was typed keeps its meaning when the units are switched.
     const turn = (t: string) => {
       const v = parseNumber(t);
-      return v === undefined ? t : shown(inMetres(v, usedUnits), units);
+      return v === undefined ? t : shown(fromHallUnit(v, usedUnits), units);
     };
     setUsedUnits(units);
-    setDraft((d) => ({ ...d, distance: turn(d.distance), height: turn(d.height) }));
+    setDraft((d) => ({ ...d, distance: turn(d.distance), height: turn(d.height), aside: turn(d.aside) }));
   }
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
@@ -112,6 +111,7 @@ export function TrialForm({
       ["distance", "distance_m"],
       ["time", "time_s"],
       ["height", "throw_height_m"],
+      ["aside", "offset_m"],
     ] as const) {
       if (draft[field].trim() === "") continue;
       const v = parseNumber(draft[field]);
@@ -119,10 +119,11 @@ export function TrialForm({
         setOwn({ field, message: `“${draft[field]}” is not a number; write for example 7.4` });
         return;
       }
-      out[sent] = field === "time" ? v : inMetres(v, units);
+      out[sent] = field === "time" ? v : fromHallUnit(v, units);
+      if (field === "aside" && draft.side === "left") out[sent] = -out[sent];
     }
     if (await onSave(out)) {
-      setDraft((d) => ({ ...d, distance: "", time: "", seen: [], note: "" }));
+      setDraft((d) => ({ ...d, distance: "", time: "", seen: [], note: "", aside: "" }));
     }
   };
   const wrong = (field: string, sent: string) => (own?.field === field ? own.message : problem?.field(sent));
@@ -134,7 +135,7 @@ export function TrialForm({
     ...(thrown
       ? [
           draft.air ? `air ${draft.air}` : "air not noted",
-          draft.height ? `from ${draft.height} ${unitOf(units)}` : "height not noted",
+          draft.height ? `from ${draft.height} ${hallUnit(units)}` : "height not noted",
         ]
       : []),
   ].join(", ");
@@ -152,7 +153,7 @@ export function TrialForm({
             <Field
               label="Distance"
               inputMode="decimal"
-              unit={unitOf(units)}
+              unit={hallUnit(units)}
               value={draft.distance}
               problem={wrong("distance", "distance_m")}
               hint={editing ? undefined : "Type it and press Enter, or tap one below."}
@@ -190,6 +191,32 @@ export function TrialForm({
             onChange={(e) => set({ time: e.target.value })}
           />
           <Stopwatch onStop={(s) => set({ time: s.toFixed(1) })} />
+        </div>
+      )}
+      {thrown && (
+        <div className="flex items-end gap-2">
+          <Field
+            label="Landed aside of the line aimed at"
+            className="grow"
+            inputMode="decimal"
+            unit={hallUnit(units)}
+            value={draft.aside}
+            problem={wrong("aside", "offset_m")}
+            onChange={(e) => set({ aside: e.target.value })}
+          />
+          <div className="flex" role="group" aria-label="To which side">
+            {(["left", "right"] as const).map((side) => (
+              <button
+                key={side}
+                type="button"
+                className={`${chip} -mr-px`}
+                aria-pressed={draft.side === side}
+                onClick={() => set({ side })}
+              >
+                {side}
+              </button>
+            ))}
+          </div>
         </div>
       )}
       <fieldset>
@@ -245,7 +272,7 @@ export function TrialForm({
             <Field
               label="Throw height"
               inputMode="decimal"
-              unit={unitOf(units)}
+              unit={hallUnit(units)}
               value={draft.height}
               problem={wrong("height", "throw_height_m")}
               onChange={(e) => set({ height: e.target.value })}

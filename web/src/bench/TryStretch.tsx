@@ -29,6 +29,11 @@ export function TryStretch({ ready }: { ready: Ready }) {
     useMemo(
       () => [
         { key: "0…9", label: "Type the distance of a throw, then Enter", run: () => undefined },
+        {
+          key: "ArrowRight",
+          label: "Go on to what to change next",
+          run: () => void navigate(`/bench/${build.id}/tune`),
+        },
         { key: "ArrowLeft", label: "Back to the set-up", run: () => void navigate(`/bench/${build.id}/set`) },
       ],
       [navigate, build.id],
@@ -121,6 +126,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
               ? "How far did it go?"
               : "What did it do?"}
         </h2>
+        {thrown && build.trials === 0 && <LaneCaution />}
         {!editing && build.draft && <DraftBox ready={ready} />}
         {general && <Caution title="Not logged">{general.message}</Caution>}
         <TrialForm
@@ -133,15 +139,28 @@ export function TryStretch({ ready }: { ready: Ready }) {
           onSave={save}
           onCancel={() => setEditing(null)}
         />
+        {thrown && build.trials > 0 && (
+          <Button onClick={() => void navigate(`/bench/${build.id}/tune`)}>What to change next →</Button>
+        )}
       </Slip>
     </>
   );
 }
 
+/** Before the first throw. */
+function LaneCaution() {
+  return (
+    <div className="border-2 border-on-mark bg-caution p-3 text-on-mark" data-caution="SF04">
+      <p className="title text-lg">Before the first throw</p>
+      <p>Throw down a clear lane, and never at faces. Children wait behind the thrower.</p>
+    </div>
+  );
+}
+
 /** What was measured and noted of a throw, without its number and date. */
 function readings(t: Trial): TrialInput {
-  const { distance_m, time_s, seen, thrower, place, air, throw_height_m, note } = t;
-  return { distance_m, time_s, seen, thrower, place, air, throw_height_m, note };
+  const { distance_m, time_s, seen, thrower, place, air, throw_height_m, note, offset_m } = t;
+  return { distance_m, time_s, seen, thrower, place, air, throw_height_m, note, offset_m };
 }
 
 /** The tweaks of a build, what each changed and how it flew. */
@@ -293,7 +312,16 @@ function Throws({
               <td className="py-1.5 pl-4 text-right whitespace-nowrap">
                 {t.time_s !== undefined && `${number(t.time_s)} s`}
               </td>
-              <td className="py-1.5 pl-4">{[...(t.seen ?? []), t.note].filter(Boolean).join(", ")}</td>
+              <td className="py-1.5 pl-4">
+                {[
+                  ...(t.seen ?? []),
+                  t.offset_m !== undefined &&
+                    `${distance(Math.abs(t.offset_m), units)} ${t.offset_m < 0 ? "left" : "right"}`,
+                  t.note,
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
+              </td>
               <td className="max-sm:hidden py-1.5 text-sm text-quiet">
                 {[t.thrower, t.place, t.air].filter(Boolean).join(", ")}
               </td>

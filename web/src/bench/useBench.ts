@@ -3,8 +3,8 @@ import { useCallback, useEffect, useState } from "react";
 import { toast } from "sonner";
 import { api, Problem, type Build, type Pattern, type Replay, type Setup } from "../api/client";
 
-export type Stretch = "paper" | "fold" | "set" | "try";
-export const stretches: Stretch[] = ["paper", "fold", "set", "try"];
+export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
+export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
 
 const sameSetup = (a: Setup, b: Setup) => JSON.stringify(a) === JSON.stringify(b);
 

@@ -5,6 +5,7 @@ import { PaperStretch } from "../bench/PaperStretch";
 import { SetStretch } from "../bench/SetStretch";
 import { Trail } from "../bench/Trail";
 import { TryStretch } from "../bench/TryStretch";
+import { TuneStretch } from "../bench/TuneStretch";
 import { useSettings } from "../settings";
 import { stretches, useBench, type Ready, type Stretch } from "../bench/useBench";
 
@@ -67,5 +68,7 @@ function Content({ ready, stretch, step }: { ready: Ready; stretch: Stretch; ste
       return <SetStretch ready={ready} />;
     case "try":
       return <TryStretch ready={ready} />;
+    case "tune":
+      return <TuneStretch ready={ready} />;
   }
 }

@@ -162,7 +162,11 @@ function Card({ pattern: p }: { pattern: Pattern }) {
         </div>
         <div className="flex grow flex-col p-4">
           <h3 className="text-3xl">{p.title}</h3>
-          <p className="mt-1 text-lg">{p.good}.</p>
+          <p className="mt-1 text-lg">
+            {p.good}.
+            {p.moves === "fly" &&
+              (p.show ? " Made to be looked at; its flight is predicted all the same." : " Made to fly.")}
+          </p>
           <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 text-sm">
             <dt className="text-quiet">Sheet</dt>
             <dd>

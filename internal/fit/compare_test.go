@@ -1,0 +1,74 @@
+package fit
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+)
+
+func throws(r *rand.Rand, n int, mean, sd float64) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		out[i] = mean + sd*r.NormFloat64()
+	}
+	return out
+}
+
+// Two throws prove nothing; a clear gain is found, a clear loss too, both with their
+// size inside the band.
+func TestClearChanges(t *testing.T) {
+	if c := Compare([]float64{5, 6, 7}, []float64{9, 9}); c.Verdict != TooFew || c.More != 1 {
+		t.Errorf("%+v", c)
+	}
+	r := rand.New(rand.NewPCG(1, 2))
+	up := Compare(throws(r, 8, 6, 0.5), throws(r, 8, 8, 0.5))
+	if up.Verdict != Better || up.Lo > 2 || up.Hi < 2 || up.Chance > 0.01 {
+		t.Errorf("%+v", up)
+	}
+	if down := Compare(throws(r, 8, 8, 0.5), throws(r, 8, 6, 0.5)); down.Verdict != Worse {
+		t.Errorf("%+v", down)
+	}
+}
+
+// Without a change a difference is claimed no more often than the level says.
+func TestNoChangeIsRarelyClaimed(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	claimed := 0
+	const rounds = 200
+	for range rounds {
+		c := Compare(throws(r, 6, 7, 1), throws(r, 6, 7, 1))
+		if c.Verdict != Level {
+			claimed++
+		}
+		if c.Verdict == Level && c.More == 0 {
+			t.Error("six throws that show nothing ask for no more")
+		}
+	}
+	if claimed > rounds*18/100 {
+		t.Errorf("claimed in %d of %d", claimed, rounds)
+	}
+}
+
+// The rank test is exact where it can be counted: three before all below three after
+// happen in 2 of 20 orders.
+func TestRankTestCounted(t *testing.T) {
+	if c := Compare([]float64{1, 2, 3}, []float64{4, 5, 6}); math.Abs(c.Chance-0.1) > 0.02 {
+		t.Errorf("the chance is %v", c.Chance)
+	}
+	if c := Compare([]float64{4, 4, 4}, []float64{4, 4, 4}); c.Verdict != Level || c.Shift != 0 {
+		t.Errorf("%+v", c)
+	}
+}
+
+// Fisher's tea tasting: 3 of 4 against 1 of 4 has .4857 to both sides.
+func TestShares(t *testing.T) {
+	if p := Share(3, 4, 1, 4); math.Abs(p-0.4857) > 1e-3 {
+		t.Errorf("%v", p)
+	}
+	if p := Share(5, 5, 0, 5); p > 0.01 {
+		t.Errorf("%v", p)
+	}
+	if p := Share(0, 0, 2, 4); p != 1 {
+		t.Errorf("%v", p)
+	}
+}

@@ -1,0 +1,89 @@
+package glide
+
+import (
+	"math"
+	"math/cmplx"
+
+	"gonum.org/v1/gonum/mat"
+
+	"tussock/internal/geom"
+)
+
+// Lateral is how a glider behaves sideways in its steady glide.
+type Lateral struct {
+	// YawStiff is Cnb cos a - (Iz/Ix) Clb sin a: above 0 the nose goes back into the wind.
+	YawStiff float64
+	// EdgeTurn is Cnb - Clb Cnd/Cld: above 0 a tail edge that is up on the right turns
+	// the glider to the right.
+	EdgeTurn float64
+	// WobblePeriodS and WobbleDamping (of the critical; below 0 it grows) belong to the
+	// Dutch roll; a period of 0 means there is none.
+	WobblePeriodS, WobbleDamping float64
+	// TurnS is how long a turn takes to double (above 0) or to halve (below 0).
+	TurnS float64
+	RollS float64 // time constant of a roll
+}
+
+// Sideways linearises the flight about a trim: the eigenvalues of the 4 x 4 matrix of
+// sideslip, roll, yaw and bank.
+func (m *Model) Sideways(t Trim) Lateral {
+	a := geom.Rad(t.AttackDeg)
+	d := m.D
+	out := Lateral{YawStiff: d.Cnb*math.Cos(a) - m.Weight.Izz/m.Weight.Ixx*d.Clb*math.Sin(a)}
+	if d.Clda != 0 {
+		out.EdgeTurn = d.Cnb - d.Clb*d.Cnda/d.Clda
+	}
+	// The path slopes down by arctan(1/ratio); bends from side to side are left out.
+	pitch := a - math.Atan2(1, t.Ratio)
+	even := *m
+	even.cy0, even.cl0, even.cn0 = 0, 0, 0
+	at := func(i int, h float64) state {
+		var s state
+		s[3], s[5] = t.SpeedMS*math.Cos(a), t.SpeedMS*math.Sin(a)
+		bank := 0.0
+		switch i {
+		case 0:
+			s[4] = h
+		case 1:
+			s[10] = h
+		case 2:
+			s[12] = h
+		case 3:
+			bank = h
+		}
+		sb, cb := math.Sincos(bank / 2)
+		sp, cp := math.Sincos(pitch / 2)
+		s[6], s[7], s[8], s[9] = cb*cp, sb*cp, cb*sp, -sb*sp
+		return even.change(&s, false)
+	}
+	const h = 1e-4
+	jac := mat.NewDense(4, 4, nil)
+	for j := range 4 {
+		hi, lo := at(j, h), at(j, -h)
+		for i, k := range []int{4, 10, 12} {
+			jac.Set(i, j, (hi[k]-lo[k])/(2*h))
+		}
+	}
+	jac.Set(3, 1, 1)
+	jac.Set(3, 2, math.Tan(pitch))
+	var e mat.Eigen
+	if !e.Factorize(jac, mat.EigenNone) {
+		return out
+	}
+	slowest := math.Inf(1)
+	for _, v := range e.Values(nil) {
+		switch {
+		case imag(v) > 1e-6 && imag(v) > 0:
+			if n := cmplx.Abs(v); out.WobblePeriodS == 0 || 2*math.Pi/imag(v) < out.WobblePeriodS {
+				out.WobblePeriodS, out.WobbleDamping = 2*math.Pi/imag(v), -real(v)/n
+			}
+		case imag(v) == 0 && math.Abs(real(v)) < slowest:
+			slowest = math.Abs(real(v))
+			out.TurnS = math.Ln2 / real(v)
+		}
+		if imag(v) == 0 && real(v) < 0 && (out.RollS == 0 || -1/real(v) < out.RollS) {
+			out.RollS = -1 / real(v)
+		}
+	}
+	return out
+}

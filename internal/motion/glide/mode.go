@@ -1,0 +1,57 @@
+package glide
+
+import "math"
+
+// Mode is what a flight was, in plain words.
+type Mode string
+
+// The modes, in the order in which they are asked for.
+const (
+	Flutter     Mode = "flutter"
+	Tumble      Mode = "tumble"
+	Loop        Mode = "loop"
+	Roll        Mode = "roll"
+	SpiralRight Mode = "spiral to the right"
+	SpiralLeft  Mode = "spiral to the left"
+	Stalling    Mode = "stalling"
+	Dive        Mode = "dive"
+	Glide       Mode = "glide"
+)
+
+// Words say what a mode looks like.
+func (m Mode) Words() string {
+	return map[Mode]string{
+		Flutter:     "It swings to and fro like a falling leaf.",
+		Tumble:      "It turns over and over about its wings.",
+		Loop:        "It climbs over backwards into a loop.",
+		Roll:        "It rolls over about its length.",
+		SpiralRight: "It winds down in a turn to the right.",
+		SpiralLeft:  "It winds down in a turn to the left.",
+		Stalling:    "It rises, slows down, drops its nose and rises again.",
+		Dive:        "It goes down nose first, ever faster.",
+		Glide:       "It glides down evenly.",
+	}[m]
+}
+
+func (f Flight) classify() Mode {
+	steep := math.Atan2(f.drop, math.Max(f.DistanceM, 1e-9))
+	switch {
+	case f.reversals >= 4 && math.Abs(f.pitchTurns) < 1.5:
+		return Flutter
+	case math.Abs(f.pitchTurns) > 2.5:
+		return Tumble
+	case math.Abs(f.pitchTurns) > 0.8:
+		return Loop
+	case math.Abs(f.rollTurns) > 0.8:
+		return Roll
+	case f.HeadingDeg > 90:
+		return SpiralRight
+	case f.HeadingDeg < -90:
+		return SpiralLeft
+	case f.dips >= 2 || f.dips >= 1 && f.level:
+		return Stalling
+	case steep > 40*math.Pi/180 || f.End == Landed && f.endSlope > 28*math.Pi/180 && f.dips == 0:
+		return Dive
+	}
+	return Glide
+}

@@ -1,0 +1,129 @@
+package glide
+
+import (
+	"math"
+
+	"tussock/internal/motion"
+)
+
+// neutralBy is how far the neutral point may be out, as a part of the mean chord: the
+// lattice is better, soft wings are not.
+const neutralBy = 0.03
+
+// doubtSamples is how many draws of the uncertain constants a band rests on.
+const doubtSamples = 16
+
+// Readings are the numbers of a glider, each with its band, what is usual, what it means
+// and what moves it.
+func (m *Model) Readings() []motion.Reading {
+	d, h, w := m.D, m.Shape, m.Weight
+	exact := func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved string) motion.Reading {
+		return motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: v, Hi: v, Decimals: decimals, UsualLo: lo, UsualHi: hi, Meaning: meaning, MovedBy: moved}
+	}
+	out := []motion.Reading{
+		exact("mass", "Mass", "g", w.MassKg*1e3, 2, 2, 8, "All paper and what is fixed to it.", "sheet and paper; cuts; clip"),
+		exact("com", "Centre of mass behind the nose", "mm", w.CoM.X*1e3, 1, 0, 0, "Where it balances on a finger, measured along the wing crease.", "nose folds, clip"),
+		exact("area", "Wing area", "cm²", h.areaM2*1e4, 0, 100, 300, "Both wings, each in its own plane.", "wing line, sheet"),
+		exact("span", "Span", "mm", h.spanM*1e3, 0, 90, 250, "From tip to tip.", "wing line, V"),
+		exact("ratio", "Aspect ratio", "", h.AspectRatio(), 2, 0.5, 3, "Span times span over area: narrow and long is small.", "wing line"),
+		exact("loading", "Wing loading", "N/m²", m.LoadingNM2(), 2, 1.5, 4, "Weight over wing area. Speed grows with its root.", "paper, keel depth, clip"),
+	}
+	predicted := func(id, label, unit string, v, lo, hi float64, decimals int, uLo, uHi float64, meaning, moved, says string) {
+		out = append(out, motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: math.Min(v, lo), Hi: math.Max(v, hi), Decimals: decimals, UsualLo: uLo, UsualHi: uHi,
+			Predicted: true, Meaning: meaning, MovedBy: moved, Says: says})
+	}
+	np := d.NeutralM * 1e3
+	predicted("neutral", "Neutral point behind the nose", "mm", np, np-neutralBy*m.c*1e3, np+neutralBy*m.c*1e3, 1, 0, 0,
+		"Where extra lift acts when the nose rises a little.", "wing line, nose width", "")
+	sm := 100 * m.Margin()
+	predicted("margin", "Static margin", "%", sm, sm-100*neutralBy, sm+100*neutralBy, 1, -3, 8,
+		"How far the centre of mass lies ahead of the neutral point, in percent of the mean chord.", "nose folds, clip, wing line", m.marginSays())
+	trims := m.Trims()
+	if len(trims) == 0 {
+		return out
+	}
+	t := trims[0]
+	speed, ratio, sink, stiff := m.doubted()
+	predicted("trim", "Trim speed", "m/s", t.SpeedMS, speed.Lo, speed.Hi, 1, 2.5, 7, "The speed it settles to. Throw it about so fast.", "tail curl most; weight at the nose; paper", trimSays(t))
+	predicted("glide", "Glide ratio", "", t.Ratio, ratio.Lo, ratio.Hi, 1, 3, 7, "Metres ahead for each metre down, when it glides evenly.", "tail curl; layers at the front edge; keel depth", "")
+	predicted("sink", "Sink", "m/s", t.SinkMS, sink.Lo, sink.Hi, 2, 0.6, 1.3, "Metres down in a second.", "tail curl, wing loading", "")
+	predicted("stiffness", "Pitch stiffness", "per rad", t.Stiffness, stiff.Lo, stiff.Hi, 2, 0.1, 0.25, "How firmly it holds its angle in the glide. This counts more than the static margin.", "weight at the nose, wing line", "")
+	for _, o := range trims[1:] {
+		predicted("trim2", "Another steady glide", "m/s", o.SpeedMS, o.SpeedMS*0.85, o.SpeedMS*1.15, 1, 0, 0, "At a steep angle it can also sink evenly: a mush.", "tail curl, weight at the nose", "")
+		break
+	}
+	return append(out, m.lateralReadings(t)...)
+}
+
+func (m *Model) marginSays() string {
+	switch v := m.Margin(); {
+	case v > 0.10:
+		return "Nose-heavy: it needs much curl."
+	case v > neutralBy:
+		return "It puts itself right after a gust."
+	case v < -0.05:
+		return "Tail-heavy: put weight on the nose."
+	case v < -neutralBy:
+		return "It hardly recovers by itself."
+	}
+	return "Neither steady nor unsteady at small angles, as far as can be told."
+}
+
+func trimSays(t Trim) string {
+	if t.AttackDeg > 20 {
+		return "It sinks steeply with its nose up: a mush."
+	}
+	if t.AttackDeg < 2 {
+		return "Almost no lift: it dives."
+	}
+	return ""
+}
+
+// doubted is the band of a trim over the range of the uncertain constants.
+func (m *Model) doubted() (speed, ratio, sink, stiff Range) {
+	var v, r, s, k []float64
+	for _, d := range (Scatter{Constants: true}).draws(doubtSamples, 5, Throw{}, m.Bends) {
+		if t := m.variant(d).Trims(); len(t) > 0 {
+			v, r, s, k = append(v, t[0].SpeedMS), append(r, t[0].Ratio), append(s, t[0].SinkMS), append(k, t[0].Stiffness)
+		}
+	}
+	if len(v) == 0 {
+		return
+	}
+	return rangeOf(v), rangeOf(r), rangeOf(s), rangeOf(k)
+}
+
+// lateralReadings are the flags for turns, wobble and roll.
+func (m *Model) lateralReadings(t Trim) []motion.Reading {
+	l := m.Sideways(t)
+	var out []motion.Reading
+	add := func(id, label, unit string, v float64, part float64, decimals int, meaning, moved, says string) {
+		by := math.Abs(v) * part
+		out = append(out, motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: v - by, Hi: v + by, Decimals: decimals, Predicted: true, Meaning: meaning, MovedBy: moved, Says: says})
+	}
+	yaw := "The nose goes back into the wind."
+	if l.YawStiff <= 0 {
+		yaw = "The nose may swing away: a deeper keel at the tail helps."
+	}
+	add("yaw", "Yaw stiffness", "", l.YawStiff, 0.3, 3, "Above 0 it turns back into the wind after a slip.", "keel at the tail, fins, V", yaw)
+	if l.WobblePeriodS > 0 {
+		says := "A wobble dies away."
+		if l.WobbleDamping < 0 {
+			says = "A wobble may grow: less V, or weight further forward. The model is unsure here, most of all with tall fins."
+		}
+		add("wobble", "Wobble, from side to side", "s", l.WobblePeriodS, 0.3, 2, "Time of one swing.", "V, fins, keel", says)
+	}
+	if l.TurnS != 0 {
+		says := "A turn dies away by itself."
+		if l.TurnS > 0 {
+			says = "A turn gets tighter by itself: more V."
+		}
+		add("turn", "A turn doubles or halves in", "s", math.Abs(l.TurnS), 0.4, 1, "How long a turn takes to become twice or half as tight.", "V against fins", says)
+	}
+	says := "A tail edge up on the right should turn it to the right."
+	if l.EdgeTurn <= 0 {
+		says = "A tail edge up on one side may turn it to the other: use the keel's tail, and try a throw."
+	}
+	add("edge", "Turn by the tail edges", "", l.EdgeTurn, 0.5, 3, "Above 0 one edge higher turns it to that side. The sign is uncertain on deep keels.", "keel depth, V", says)
+	return out
+}

@@ -1,0 +1,136 @@
+package glide
+
+import (
+	"math"
+
+	"tussock/internal/geom"
+)
+
+// Weight is the mass of a glider and how it lies: geometry axes, SI units.
+type Weight struct {
+	MassKg float64
+	CoM    geom.Vec3
+	// Inertia about the centre of mass, kg m²; Ixy and the like are entries of the
+	// tensor, with their sign.
+	Ixx, Iyy, Izz, Ixy, Ixz, Iyz float64
+}
+
+// Bends are the last bends, in rad.
+type Bends struct {
+	CurlRight, CurlLeft float64 // tail edge of each wing, up positive
+	Twist               float64 // half the difference of the wings' twist, right nose up
+	Rudder              float64 // tail of the keel, to the right
+	Nose                float64 // nose, to the right
+	AreaMore            float64 // part by which the right wing is larger than the mean
+	Softening           bool    // bent edges give way at speed
+}
+
+// Shape is what the model needs to know of a toy beside its weight: a surface and the
+// sizes that friction, the stall and the air carried along depend on.
+type Shape struct {
+	*Surface
+	Corners []geom.Vec3 // that touch the ground or a wall first, geometry axes
+
+	sweep           float64 // of the leading edge, area-weighted, rad
+	areaX           float64 // centre of the wings' area
+	aftX            float64 // three-quarter chord, area-weighted
+	frictionZ       float64
+	frontM2         float64
+	friction        float64 // CD0 at the friction speed
+	lipM2           float64
+	keelM2          float64 // keel and fins
+	keelX, keelZ    float64 // centre of their area
+	lipX            float64 // centre of the curled edge
+	halfWidthFourth float64 // ∫ w⁴ dx, w the local half width
+}
+
+// NewShape measures a surface.
+func NewShape(s *Surface, corners []geom.Vec3) *Shape {
+	h := &Shape{Surface: s, Corners: corners}
+	var fr, frz float64
+	for _, q := range s.Strips {
+		a, c := q.Area(), q.Chord()
+		mid := (q.Left.Lead.X + q.Right.Lead.X) / 2
+		z := (q.Left.Lead.Z + q.Right.Lead.Z) / 2
+		re := frictionSpeed * c / Viscosity
+		cf := 2 * frictionFactor * plateFriction(re) * a
+		fr += cf
+		frz += cf * z
+		if !q.Part.wing() {
+			h.keelM2 += a
+			h.keelX += a * (mid + c/2)
+			h.keelZ += a * z
+			continue
+		}
+		dx, w := q.Right.Lead.X-q.Left.Lead.X, q.Width()
+		h.sweep += a * math.Abs(math.Atan2(dx, w))
+		h.areaX += a * (mid + c/2)
+		h.aftX += a * (mid + 0.75*c)
+		h.frontM2 += math.Max(1, q.Layers) * layerFrontM * w
+		if q.LipM > 0 {
+			lip := math.Min(q.LipM, c/2)
+			h.lipM2 += lip * w
+			h.lipX += lip * w * (mid + c - lip/2)
+		}
+	}
+	h.sweep /= s.areaM2
+	h.areaX /= s.areaM2
+	h.aftX /= s.areaM2
+	h.frictionZ = frz / fr
+	h.friction = fr/s.areaM2 + bluntEdge*h.frontM2/s.areaM2
+	if h.keelM2 > 0 {
+		h.keelX /= h.keelM2
+		h.keelZ /= h.keelM2
+	}
+	if h.lipM2 > 0 {
+		h.lipX /= h.lipM2
+	}
+	h.halfWidthFourth = widthFourth(s.Strips, s.spanM)
+	return h
+}
+
+// plateFriction is the friction of one side of a flat plate: Blasius, with the term
+// for small Reynolds numbers (Kuo, Imai).
+func plateFriction(re float64) float64 { return 1.328/math.Sqrt(re) + 4.1/re }
+
+// widthFourth is ∫ w⁴ dx over the length: the air that turns with a rolling wing.
+func widthFourth(strips []Strip, span float64) float64 {
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, q := range strips {
+		if q.Part.wing() {
+			lo = math.Min(lo, math.Min(q.Left.Lead.X, q.Right.Lead.X))
+			hi = math.Max(hi, math.Max(q.Left.Trail.X, q.Right.Trail.X))
+		}
+	}
+	const n = 64
+	out := 0.0
+	for i := range n {
+		x := lo + (hi-lo)*(float64(i)+0.5)/n
+		w := 0.0
+		for _, q := range strips {
+			if !q.Part.wing() {
+				continue
+			}
+			for _, e := range [2]Edge{q.Left, q.Right} {
+				if x >= e.Lead.X && x <= e.Trail.X {
+					w = math.Max(w, math.Abs(e.Lead.Y))
+				}
+			}
+		}
+		w = math.Min(w, span/2)
+		out += w * w * w * w * (hi - lo) / n
+	}
+	return out
+}
+
+// AspectRatio is span squared over wing area.
+func (s *Surface) AspectRatio() float64 { return s.spanM * s.spanM / s.areaM2 }
+
+// AreaM2 of both wings, SpanM from tip to tip, ChordM the mean aerodynamic chord.
+func (s *Surface) AreaM2() float64 { return s.areaM2 }
+
+// SpanM is the span from tip to tip.
+func (s *Surface) SpanM() float64 { return s.spanM }
+
+// ChordM is the mean aerodynamic chord.
+func (s *Surface) ChordM() float64 { return s.chordM }

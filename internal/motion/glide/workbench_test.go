@@ -1,0 +1,94 @@
+package glide
+
+import (
+	"math"
+	"testing"
+
+	"tussock/internal/shelf"
+)
+
+func workbench(t testing.TB, id string) *Workbench {
+	t.Helper()
+	p, ok := shelf.Find(id)
+	if !ok {
+		t.Fatal("no " + id)
+	}
+	return &Workbench{Shapes: &Shapes{Pattern: p, Sheet: a4}, Throw: Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: ScatterOf("adult")}
+}
+
+// The workbench sets what the replay would: same knobs, same model.
+func TestWorkbenchSetsTheToy(t *testing.T) {
+	w := workbench(t, "curlew")
+	for _, k := range []map[string]float64{{"curl": 2}, {"curl": 6, "curl_uneven": 2, "rudder": 3}, {"wing": 80, "curl": 3, "clip": 0.3}, {}} {
+		m, err := w.Model(k)
+		if err != nil {
+			t.Fatal(err)
+		}
+		direct := shelfGlider(t, "curlew", k)
+		a, b := m.Fly(w.Throw, Room{}, nil), direct.Fly(w.Throw, Room{}, nil)
+		if math.Abs(a.DistanceM-b.DistanceM) > 1e-9 || a.DriftM != b.DriftM {
+			t.Errorf("%v: %v m from the workbench, %v from the replay", k, a.DistanceM, b.DistanceM)
+		}
+	}
+	if _, err := w.Model(map[string]float64{"depth": -40}); err == nil {
+		t.Error("a fold that cannot be made gives no error")
+	}
+}
+
+// Every reading of a glider has a meaning, what moves it, and a band around its value.
+func TestReadingsAreExplained(t *testing.T) {
+	seen := map[string]bool{}
+	for _, r := range shelfGlider(t, "shelduck", map[string]float64{"wing": 80, "curl": 3}).Readings() {
+		if r.Label == "" || r.Meaning == "" || r.MovedBy == "" || seen[r.ID] {
+			t.Errorf("%+v", r)
+		}
+		seen[r.ID] = true
+		if r.Lo > r.Value || r.Hi < r.Value || r.Predicted && r.Lo == r.Hi && r.Value != 0 {
+			t.Errorf("%s: %v within %v to %v", r.ID, r.Value, r.Lo, r.Hi)
+		}
+		if r.UsualHi > 0 && (r.Value < r.UsualLo/2 || r.Value > r.UsualHi*2) && r.UsualLo > 0 {
+			t.Errorf("%s is %v, far from what is usual", r.ID, r.Value)
+		}
+	}
+	for _, id := range []string{"mass", "com", "neutral", "margin", "stiffness", "area", "span", "ratio", "loading", "trim", "glide", "sink", "yaw", "edge"} {
+		if !seen[id] {
+			t.Errorf("no reading %q", id)
+		}
+	}
+}
+
+// A band holds the middle; a child's hand scatters more than an adult's; the same seed
+// gives the same throws.
+func TestSpreadOfThrows(t *testing.T) {
+	m := shelfGlider(t, "curlew", map[string]float64{"curl": 4})
+	throw := Throw{SpeedMS: 5.5, HeightM: 1.6}
+	a := m.Spread(throw, Room{}, ScatterOf("adult"), 64, 1, true)
+	c := m.Spread(throw, Room{}, ScatterOf("child"), 64, 1, false)
+	again := m.Spread(throw, Room{}, ScatterOf("adult"), 64, 1, false)
+	if a.Distance != again.Distance || a.Drift != again.Drift {
+		t.Error("the same seed gives other throws")
+	}
+	width := func(r Range) float64 { return r.Hi - r.Lo }
+	if width(c.Distance) <= width(a.Distance) || width(c.Drift) <= width(a.Drift) {
+		t.Errorf("a child's throws spread by %v and %v, an adult's by %v and %v", width(c.Distance), width(c.Drift), width(a.Distance), width(a.Drift))
+	}
+	if math.Abs(a.Drift.Lo+a.Drift.Hi) > 0.35*width(a.Drift) {
+		t.Errorf("an even toy drifts %+v", a.Drift)
+	}
+	nominal := m.Fly(throw, Room{}, nil).DistanceM
+	if nominal < a.Distance.Lo || nominal > a.Distance.Hi {
+		t.Errorf("%v m lies outside of %+v", nominal, a.Distance)
+	}
+	for _, b := range a.Band {
+		if b.LoZ > b.HiZ || b.LoY > b.HiY {
+			t.Errorf("band %+v", b)
+		}
+	}
+	if last := a.Band[len(a.Band)-1]; last.X < a.Distance.Lo {
+		t.Errorf("the band ends at %v", last.X)
+	}
+	none := m.Spread(throw, Room{}, Scatter{}, 6, 1, false)
+	if width(none.Distance) != 0 {
+		t.Error("without scatter throws differ")
+	}
+}

@@ -1,0 +1,227 @@
+import { useEffect, useState } from "react";
+import type { Flight } from "../api/client";
+import { Button, Choice } from "../parts/controls";
+import { useUnits } from "../settings";
+import { distance, number } from "../units";
+import { moment } from "./drawing";
+import { FlightChart, type Aspect } from "./FlightChart";
+import { useThrowing } from "./throwing";
+
+/** Shares of a second that pass in a second when it is played slowly. */
+const slow = 0.25;
+
+/** A flight on the mat: its paths, a moment of it, and what it comes to. */
+export function FlightMat({
+  flight,
+  measured,
+  name,
+}: {
+  flight: Flight;
+  measured?: number[];
+  name?: string;
+}) {
+  const units = useUnits();
+  const [how] = useThrowing();
+  const [aspect, setAspect] = useState<Aspect>("side");
+  const [at, setAt] = useState(0);
+  const [playing, setPlaying] = useState(false);
+  const end = flight.path.at(-1)?.t ?? 0;
+  useEffect(() => {
+    if (!playing) return undefined;
+    let last = performance.now();
+    let frame = requestAnimationFrame(function step(now) {
+      setAt((t) => {
+        const next = t + ((now - last) / 1000) * slow;
+        if (next >= end) setPlaying(false);
+        return Math.min(end, next);
+      });
+      last = now;
+      frame = requestAnimationFrame(step);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [playing, end]);
+  const now = moment(flight.path, Math.min(at, end));
+  return (
+    <div className="flex min-w-0 flex-col gap-2">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <p className="title text-xl" data-mode={flight.mode}>
+            Predicted: {flight.mode}
+          </p>
+          <p className="text-quiet">
+            {flight.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
+            with what hands miss, to what is below. {ends(flight)}
+          </p>
+        </div>
+        <Choice<Aspect>
+          label="Seen"
+          value={aspect}
+          options={[
+            { value: "side", label: "From the side" },
+            { value: "plan", label: "From above" },
+            { value: "space", label: "In space" },
+          ]}
+          onChange={setAspect}
+        />
+      </div>
+      <FlightChart
+        flight={flight}
+        how={how}
+        aspect={aspect}
+        at={Math.min(at, end)}
+        measured={measured}
+        name={name}
+      />
+      <div className="flex items-center gap-3">
+        <Button
+          className="shrink-0 whitespace-nowrap"
+          onClick={() => {
+            if (!playing && at >= end) setAt(0);
+            setPlaying(!playing);
+          }}
+        >
+          {playing ? "Stop" : "Play slowly"}
+        </Button>
+        <input
+          type="range"
+          className="h-9 grow accent-ink"
+          aria-label="Moment of the flight"
+          aria-valuetext={`${number(at, 2)} s`}
+          min={0}
+          max={end}
+          step={0.01}
+          value={Math.min(at, end)}
+          onChange={(e) => {
+            setPlaying(false);
+            setAt(Number(e.target.value));
+          }}
+        />
+      </div>
+      <p className="min-h-12 text-sm text-quiet" data-moment="">
+        At {number(now.t, 2)} s: {number(now.speed)} m/s, angle of attack {number(now.attack)}°, nose{" "}
+        {now.pitch >= 0 ? `${number(now.pitch)}° up` : `${number(-now.pitch)}° down`}, bank{" "}
+        {Math.abs(now.bank) < 0.5
+          ? "level"
+          : `${number(Math.abs(now.bank))}° ${now.bank > 0 ? "right" : "left"}`}
+        , {distance(Math.max(0, now.z), units)} up. The dotted line is where the air comes from.
+      </p>
+      <dl className="grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-2 sm:grid-cols-4">
+        <Band
+          name="Distance"
+          lo={flight.distance.lo_m}
+          mid={flight.distance.middle_m}
+          hi={flight.distance.hi_m}
+          of={(v) => distance(v, units)}
+        />
+        <Band
+          name="Time"
+          lo={flight.time.lo}
+          mid={flight.time.middle}
+          hi={flight.time.hi}
+          of={(v) => `${number(v)} s`}
+        />
+        <Band
+          name="Highest"
+          lo={flight.height.lo}
+          mid={flight.height.middle}
+          hi={flight.height.hi}
+          of={(v) => distance(v, units)}
+        />
+        <Band
+          name="Drift"
+          lo={flight.drift.lo}
+          mid={flight.drift.middle}
+          hi={flight.drift.hi}
+          of={(v) => aside(v, units)}
+        />
+      </dl>
+      <details>
+        <summary>How {flight.throws} scattered throws fly, and the path as a table</summary>
+        <p className="mt-1">
+          {flight.modes.map((m) => `${m.mode} ${number(100 * m.share, 0)} %`).join(", ")}. Scattered are
+          speed, angle and bank of the throw, the last bends by what a hand misses, and the least certain
+          constants of the model.
+        </p>
+        <div
+          className="mt-2 max-h-60 overflow-auto"
+          tabIndex={0}
+          role="region"
+          aria-label="The path as a table"
+        >
+          <table className="w-full text-right">
+            <thead className="text-sm text-quiet">
+              <tr>
+                <th scope="col">time, s</th>
+                <th scope="col">ahead, m</th>
+                <th scope="col">aside, m</th>
+                <th scope="col">height, m</th>
+                <th scope="col">speed, m/s</th>
+              </tr>
+            </thead>
+            <tbody>
+              {flight.path
+                .filter((_, i) => i % 8 === 0 || i === flight.path.length - 1)
+                .map((p) => (
+                  <tr key={p.t} className="border-t border-line">
+                    <td>{number(p.t, 2)}</td>
+                    <td>{number(p.x, 2)}</td>
+                    <td>{number(p.y, 2)}</td>
+                    <td>{number(p.z, 2)}</td>
+                    <td>{number(p.speed)}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </div>
+      </details>
+    </div>
+  );
+}
+
+function aside(m: number, units: "mm" | "in") {
+  if (Math.abs(m) < 0.05) return "straight";
+  return `${distance(Math.abs(m), units)} ${m > 0 ? "right" : "left"}`;
+}
+
+function ends(f: Flight) {
+  const rope =
+    f.rope_over_m === undefined
+      ? ""
+      : f.rope_over_m > 0
+        ? ` It clears the rope by ${number(f.rope_over_m, 2)} m.`
+        : ` It passes ${number(-f.rope_over_m, 2)} m under the rope.`;
+  const how: Record<string, string> = {
+    wall: "It meets the wall ahead.",
+    "side wall": "It meets a side wall.",
+    ceiling: "It meets the ceiling.",
+    "still in the air": "After a minute it is still up.",
+    "out of range": "The model loses it: nothing can be said of the rest.",
+  };
+  return (how[f.end] ?? "") + rope;
+}
+
+function Band({
+  name,
+  lo,
+  mid,
+  hi,
+  of,
+}: {
+  name: string;
+  lo: number;
+  mid: number;
+  hi: number;
+  of: (v: number) => string;
+}) {
+  return (
+    <div>
+      <dt className="text-sm text-quiet">{name}, predicted</dt>
+      <dd>
+        <span className="title text-xl text-lavender">{of(mid)}</span>{" "}
+        <span className="block text-sm text-quiet">
+          {of(lo)} to {of(hi)}
+        </span>
+      </dd>
+    </div>
+  );
+}

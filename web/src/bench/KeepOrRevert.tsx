@@ -1,0 +1,56 @@
+import type { Clinic } from "../api/client";
+import { Button } from "../parts/controls";
+import { useUnits } from "../settings";
+import { changeWords, distance, number } from "../units";
+import type { Ready } from "./useBench";
+
+/** Was the last change worth it? On statistics, not on the last throw. */
+export function KeepOrRevert({
+  ready,
+  kept,
+  tweak,
+}: {
+  ready: Ready;
+  kept: NonNullable<Clinic["kept"]>;
+  tweak: number;
+}) {
+  const units = useUnits();
+  const { bench, build } = ready;
+  const before = build.tweaks.find((t) => t.no === kept.against);
+  const of = (v: number) => (kept.reading === "distance" ? distance(v, units) : `${number(v)} s`);
+  const title = {
+    keep: `Keep tweak ${tweak}`,
+    revert: `Go back to tweak ${kept.against}`,
+    "throw more":
+      kept.more > 0 ? `Throw ${kept.more} more before you decide` : "Throw more before you decide",
+  }[kept.advice];
+  const changes = kept.changes.map((c) => changeWords(c, units)).join(", ");
+  return (
+    <section aria-label="Keep or revert" className="border-2 border-tide p-3" data-advice={kept.advice}>
+      <h2 className="text-xl">{title}</h2>
+      <p className="mt-1">
+        {kept.verdict === "too few"
+          ? `Tweak ${tweak} has ${kept.after.n} ${kept.reading}s, tweak ${kept.against} has ${kept.before.n}: three of each are the least.`
+          : `${of(kept.before.median)} → ${of(kept.after.median)} measured (n = ${kept.before.n}, ${kept.after.n}). The change is worth ${of(Math.abs(kept.shift))} ${kept.shift < 0 ? "less" : "more"}; mere scatter does as much in ${kept.chance < 0.01 ? "under 1" : number(100 * kept.chance, 0)} % of cases.`}
+      </p>
+      {kept.symptom && (
+        <p className="mt-1">
+          {kept.symptom.name}: {kept.symptom.before} of {kept.symptom.before_n} before, {kept.symptom.after}{" "}
+          of {kept.symptom.after_n} now.
+        </p>
+      )}
+      {changes && <p className="mt-1 text-sm text-quiet">{changes}</p>}
+      {kept.advice === "revert" && before && !build.draft && (
+        <Button
+          className="mt-2"
+          onClick={() => {
+            bench.tryOut(before.setup);
+            void bench.keep(before.setup);
+          }}
+        >
+          Set it so again
+        </Button>
+      )}
+    </section>
+  );
+}

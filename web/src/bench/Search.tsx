@@ -1,0 +1,219 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, Problem, type Aim, type Optimum, type SearchProgress, type Setup } from "../api/client";
+import { Button, Caution, Check, Field, Select } from "../parts/controls";
+import { useUnits } from "../settings";
+import { distance, fromHallUnit, hallUnit, knobValue, number, parseNumber } from "../units";
+import { useThrowing } from "./throwing";
+import type { Ready } from "./useBench";
+
+const aims: { value: Aim; label: string }[] = [
+  { value: "farthest", label: "farthest" },
+  { value: "longest", label: "longest in the air" },
+  { value: "straightest", label: "straightest" },
+  { value: "forgiving", label: "most forgiving of a child's folding" },
+  { value: "ring", label: "lands in a ring" },
+];
+
+/** Searches a set-up for an aim over chosen knobs. */
+export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
+  const units = useUnits();
+  const { bench, build } = ready;
+  const [how, change] = useThrowing();
+  const [aim, setAim] = useState<Aim>("farthest");
+  const [ring, setRing] = useState("6");
+  const [free, setFree] = useState<string[]>(["curl", "wing", "throw.angle"]);
+  const [bounds, setBounds] = useState<Record<string, [string, string]>>({});
+  const [progress, setProgress] = useState<SearchProgress | null>(null);
+  const [found, setFound] = useState<Optimum | null>(null);
+  const [problem, setProblem] = useState("");
+  const running = useRef<AbortController | null>(null);
+  useEffect(() => () => running.current?.abort(), []);
+  const levers = useQuery({
+    queryKey: ["levers", build.pattern, setup],
+    queryFn: () => api.levers(build.pattern, setup, how),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  });
+  const start = async () => {
+    const call = new AbortController();
+    running.current = call;
+    setFound(null);
+    setProblem("");
+    setProgress({ done: 0, of: 1, best: 0 });
+    try {
+      const levels = free.map((name) => {
+        const [lo, hi] = bounds[name] ?? ["", ""];
+        const [min, max] = [parseNumber(lo), parseNumber(hi)];
+        return { name, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
+      });
+      const ringM = fromHallUnit(parseNumber(ring) ?? 0, units);
+      const hand = aim === "forgiving" ? "child" : how.hand;
+      setFound(
+        await api.optimise(
+          build.pattern,
+          setup,
+          { ...how, hand },
+          { aim, ring_m: aim === "ring" ? ringM : 0, levers: levels },
+          call.signal,
+          setProgress,
+        ),
+      );
+    } catch (e) {
+      if (!(e instanceof DOMException)) setProblem(e instanceof Problem ? e.message : "The search failed.");
+    } finally {
+      setProgress(null);
+      running.current = null;
+    }
+  };
+  const take = async (o: Optimum) => {
+    const next = { ...setup, knobs: { ...setup.knobs, ...o.knobs } };
+    change({ throw: o.throw });
+    bench.tryOut(next);
+    await bench.keep(next);
+    const hard = o.needs_sheet && build.trials > 0;
+    if (!hard && o.changes.some((c) => !c.lever.name.startsWith("throw."))) {
+      const why = `Searched for: ${aims.find((a) => a.value === aim)?.label}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;
+      await bench.change(api.makeTweak(build.id, why.slice(0, 500)));
+    }
+    setFound(null);
+  };
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Select label="Aim" value={aim} options={aims} onChange={setAim} />
+        {aim === "ring" && (
+          <Field
+            label="The ring lies"
+            unit={hallUnit(units)}
+            inputMode="decimal"
+            value={ring}
+            onChange={(e) => setRing(e.target.value)}
+          />
+        )}
+      </div>
+      <fieldset>
+        <legend className="text-sm font-semibold">
+          May be moved, and within which bounds (empty: its whole range)
+        </legend>
+        <div className="grid sm:grid-cols-2 sm:gap-x-6">
+          {(levers.data ?? []).map((l) => {
+            const on = free.includes(l.name);
+            const [lo, hi] = bounds[l.name] ?? ["", ""];
+            const bound = (k: 0 | 1, v: string) =>
+              setBounds({ ...bounds, [l.name]: k === 0 ? [v, hi] : [lo, v] });
+            return (
+              <div key={l.name} className="border-t border-line py-1">
+                <Check
+                  checked={on}
+                  onChange={(v) => setFree(v ? [...free, l.name] : free.filter((n) => n !== l.name))}
+                >
+                  <span>
+                    {l.label}, now {knobValue(l.value, l.unit, units)}
+                    {l.hard && <span className="text-sm text-quiet"> (a fold)</span>}
+                  </span>
+                </Check>
+                {on && (
+                  <span className="flex items-center gap-2 pb-1 pl-7 text-sm">
+                    from
+                    <input
+                      aria-label={`${l.label}, least`}
+                      className="w-20 border border-ink bg-panel px-2 py-1"
+                      placeholder={number(l.min)}
+                      value={lo}
+                      onChange={(e) => bound(0, e.target.value)}
+                    />
+                    to
+                    <input
+                      aria-label={`${l.label}, most`}
+                      className="w-20 border border-ink bg-panel px-2 py-1"
+                      placeholder={number(l.max)}
+                      value={hi}
+                      onChange={(e) => bound(1, e.target.value)}
+                    />
+                    {l.unit === "deg" ? "°" : l.unit}
+                  </span>
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </fieldset>
+      {progress ? (
+        <div className="flex items-center gap-3">
+          <progress
+            className="h-4 grow accent-ink"
+            value={progress.done}
+            max={progress.of}
+            aria-label="Set-ups tried"
+          />
+          <span className="text-sm whitespace-nowrap">
+            {progress.done} of {progress.of} tried
+          </span>
+          <Button onClick={() => running.current?.abort()}>Call it off</Button>
+        </div>
+      ) : (
+        <Button
+          weight="main"
+          className="self-start"
+          disabled={free.length === 0 || free.length > 8}
+          onClick={() => void start()}
+        >
+          Search
+        </Button>
+      )}
+      {free.length > 8 && <p className="text-sm">At most eight knobs at once.</p>}
+      {problem && <Caution title="No answer">{problem}</Caution>}
+      {found && <Result found={found} onTake={() => void take(found)} tweak={build.tweaks.length + 1} />}
+    </div>
+  );
+}
+
+function Result({ found, onTake, tweak }: { found: Optimum; onTake: () => void; tweak: number }) {
+  const units = useUnits();
+  if (found.nothing_to_gain) {
+    return (
+      <p className="title text-xl">
+        Nothing to gain: no set-up within these bounds is predicted to do better.
+      </p>
+    );
+  }
+  const m = (v: number | undefined) => (v === undefined ? "–" : distance(v, units));
+  const s = (v: number | undefined) => (v === undefined ? "–" : `${number(v)} s`);
+  return (
+    <section aria-label="Result of the search" className="border-2 border-dotted border-lavender p-3">
+      <p className="text-sm font-semibold text-lavender">
+        predicted, the mean of scattered throws; {found.tried} set-ups tried
+      </p>
+      <p>
+        <span className="figure text-4xl">{m(found.after.distance)}</span>{" "}
+        <span className="title">
+          in {s(found.after.time)}, {m(found.after.drift)} aside
+        </span>
+      </p>
+      <p className="text-quiet">
+        Now {m(found.before.distance)} in {s(found.before.time)}, {m(found.before.drift)} aside.
+      </p>
+      <ul className="mt-2 space-y-1">
+        {found.changes.map((c) => (
+          <li key={c.lever.name}>
+            <b>
+              {c.lever.label} {knobValue(c.from, c.lever.unit, units)} →{" "}
+              {knobValue(c.to, c.lever.unit, units)}
+            </b>
+            <span className="block text-sm text-quiet">
+              Without this change: {m(c.without?.distance)} in {s(c.without?.time)}.
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-sm text-quiet">
+        Changes that bring next to nothing were taken back, and left and right are kept alike.
+        {found.needs_sheet && " A fold changes: once thrown, that is a child build on a new sheet."}
+      </p>
+      <Button weight="main" className="mt-2" onClick={onTake}>
+        {found.needs_sheet ? "Set it so" : `Make it tweak ${tweak}`}
+      </Button>
+    </section>
+  );
+}
