@@ -93,7 +93,7 @@ func reading(p *person, id string) string {
 // measured reads one of the toy's measures.
 func measured(p *person, name string) string {
 	p.t.Helper()
-	p.sees(name)
+	p.until(name, `[...document.querySelectorAll("[data-measures] div")].some((d) => d.innerText.startsWith(`+quote(name)+`) && d.querySelector("dd"))`)
 	return eval[string](p, `[...document.querySelectorAll("[data-measures] div")].find((d) => d.innerText.startsWith(`+quote(name)+`)).querySelector("dd").innerText`)
 }
 

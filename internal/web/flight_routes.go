@@ -42,9 +42,6 @@ type flightInput struct {
 	Body FlightInput
 }
 
-// scatteredThrows is how many throws a band on the page rests on.
-const scatteredThrows = 40
-
 // cachedShapes bounds the patterns on sheets whose shapes are kept.
 const cachedShapes = 24
 
@@ -84,7 +81,7 @@ func (s *server) flight(_ context.Context, in *flightInput) (*answer[*FlightView
 		return nil, refuse("body.knobs", nil, err.Error())
 	}
 	toy, _ := w.Toy(knobs)
-	v := &FlightView{Glider: toy.Glider, Readings: []motion.Reading{}, Ghosts: []GhostView{}, Modes: []ModeShare{}, Band: []BandView{}, Throws: scatteredThrows}
+	v := &FlightView{Glider: toy.Glider, Readings: []motion.Reading{}, Ghosts: []GhostView{}, Modes: []ModeShare{}, Band: []BandView{}, Throws: glide.BandThrows}
 	if toy.Glider {
 		v.Readings = m.Readings()
 	}
@@ -95,14 +92,14 @@ func (s *server) flight(_ context.Context, in *flightInput) (*answer[*FlightView
 	if !math.IsNaN(f.RopeOverM) {
 		v.RopeOverM = &f.RopeOverM
 	}
-	sp := m.Spread(w.Throw, w.Room, w.Scatter, scatteredThrows, 3, true)
+	sp := w.Outlook(m)
 	for _, b := range sp.Band {
 		v.Band = append(v.Band, BandView(b))
 	}
 	v.Distance = motion.Outlook{LoM: sp.Distance.Lo, MiddleM: sp.Distance.Middle, HiM: sp.Distance.Hi, Mode: v.Mode}
 	v.Time, v.Height, v.Drift = sp.Time, sp.Highest, sp.Drift
 	for mode, n := range sp.Modes {
-		v.Modes = append(v.Modes, ModeShare{string(mode), float64(n) / scatteredThrows})
+		v.Modes = append(v.Modes, ModeShare{string(mode), float64(n) / glide.BandThrows})
 	}
 	sort.Slice(v.Modes, func(i, j int) bool {
 		a, b := v.Modes[i], v.Modes[j]

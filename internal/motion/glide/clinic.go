@@ -154,18 +154,37 @@ func (e examination) change(knob string, by float64) motion.Change {
 
 // smallest is the least change of a knob, in steps, after which the throw is as wanted.
 // ok is false when none within reach does.
-func (e examination) smallest(knob string, step float64, most int, want func(*Model, Flight) bool) (motion.Change, bool) {
+// It is judged by throws out of the scatter, not by the one throw that is just as meant.
+func (e examination) smallest(knob string, step float64, most int, want func(m *Model, share func(...Mode) float64) bool) (motion.Change, bool) {
 	for n := 1; n <= most; n++ {
 		c := e.change(knob, float64(n)*step)
 		m, err := e.w.Model(e.with(c))
 		if err != nil || math.Abs(c.To-c.From) < math.Abs(float64(n)*step)-1e-9 {
 			return c, false
 		}
-		if want(m, m.Fly(e.throw, e.w.Room, nil)) {
+		if want(m, e.shares(m)) {
 			return c, true
 		}
 	}
 	return e.change(knob, float64(most)*step), false
+}
+
+// judged is how many throws a change is judged by.
+const judged = 16
+
+// rest is the share of throws in which a symptom may still be left.
+const rest = 0.35
+
+// shares gives the share of scattered throws that fly in any of some modes.
+func (e examination) shares(m *Model) func(...Mode) float64 {
+	s := m.Spread(e.throw, e.w.Room, e.w.Scatter, judged, 9, false)
+	return func(modes ...Mode) float64 {
+		n := 0
+		for _, q := range modes {
+			n += s.Modes[q]
+		}
+		return float64(n) / judged
+	}
 }
 
 // outlook predicts throws out of the scatter.
@@ -174,7 +193,7 @@ func (e examination) outlook(knobs map[string]float64, t Throw) *motion.Outlook 
 	if err != nil {
 		return nil
 	}
-	s := m.Spread(t, e.w.Room, e.w.Scatter, 24, 3, false)
+	s := m.Spread(t, e.w.Room, e.w.Scatter, BandThrows, bandSeed, false)
 	return &motion.Outlook{LoM: s.Distance.Lo, MiddleM: s.Distance.Middle, HiM: s.Distance.Hi, Mode: string(m.Fly(t, e.w.Room, nil).Mode)}
 }
 
@@ -220,9 +239,9 @@ func (e examination) dived() {
 	e.out.Title = "It dives. Curl the tail up."
 	t, trims := e.trim()
 	v := e.throw.SpeedMS
-	c, found := e.smallest("curl", 0.5, 16, func(m *Model, f Flight) bool {
+	c, found := e.smallest("curl", 0.5, 16, func(m *Model, share func(...Mode) float64) bool {
 		tr := m.Trims()
-		return f.Mode != Dive && len(tr) > 0 && tr[0].SpeedMS < 1.25*v
+		return share(Dive) <= rest && len(tr) > 0 && tr[0].SpeedMS < 1.25*v
 	})
 	if e.out.Confidence == motion.Possible || !found {
 		c = e.change("curl", 2) // the usual first step
@@ -278,7 +297,7 @@ func (e examination) stalled() {
 	e.out.Title = "It stalls. Take curl out of the tail."
 	t, trims := e.trim()
 	v := e.throw.SpeedMS
-	c, found := e.smallest("curl", -0.5, 16, func(_ *Model, f Flight) bool { return f.Mode == Glide })
+	c, found := e.smallest("curl", -0.5, 16, func(_ *Model, share func(...Mode) float64) bool { return share(Stalling) <= rest })
 	if e.out.Confidence == motion.Possible || !found {
 		c = e.change("curl", -2)
 	}
@@ -297,7 +316,7 @@ func (e examination) stalled() {
 		motion.Cause{Words: "Too much tail curl", Law: law, Log: e.seenWords(), Weight: 0.4 + e.value("curl")/5},
 		motion.Cause{Words: "Thrown too fast or upwards", Law: "Lift grows with V²: 1.2 times the trim speed has 1.4 times the weight.", Log: e.speedLog(), Weight: thrownFast(t, v)},
 		motion.Cause{Words: "Tail-heavy", Law: fmt.Sprintf("Static margin %.1f %%; under −5 %% only steep angles are steady.", 100*margin), Log: e.seenWords(), Weight: math.Max(0.1, 0.5-10*margin)})
-	if clip, ok := e.smallest("clip", 0.1, 6, func(_ *Model, f Flight) bool { return f.Mode == Glide }); ok {
+	if clip, ok := e.smallest("clip", 0.1, 6, func(_ *Model, share func(...Mode) float64) bool { return share(Stalling) <= rest }); ok {
 		o := e.remedy(motion.Remedy{Changes: []motion.Change{clip}, Do: fmt.Sprintf("+%.1f g at the nose", clip.To-clip.From), Where: "a clip or tape on the keel", School: "move the weight",
 			Why: "Weight in front holds the nose down without touching the wing.", Then: "It should stop rising and falling, and fly a little faster.", Against: "If it then dives, use half of it."})
 		e.out.Others = append(e.out.Others, o)
@@ -321,7 +340,7 @@ func thrownFast(t Trim, v float64) float64 {
 
 func (e examination) looped() {
 	e.out.Title = "It loops. Take half of the curl out."
-	c, found := e.smallest("curl", -0.5, 24, func(_ *Model, f Flight) bool { return f.Mode != Loop && f.Mode != Tumble })
+	c, found := e.smallest("curl", -0.5, 24, func(_ *Model, share func(...Mode) float64) bool { return share(Loop, Tumble) <= rest/4 })
 	if !found || e.out.Confidence == motion.Possible {
 		c = e.change("curl", -math.Max(1, e.value("curl")/2))
 	}

@@ -119,7 +119,18 @@ type Spread struct {
 	Band                           []BandPoint
 }
 
-const bandPoints = 40
+// BandThrows is how many scattered throws a band rests on, always the same ones
+// everywhere, so that one set-up has one band.
+const (
+	BandThrows = 40
+	bandSeed   = 3
+	bandPoints = 40
+)
+
+// Outlook throws a set-up out of the workbench's scatter, with a band.
+func (w *Workbench) Outlook(m *Model) Spread {
+	return m.Spread(w.Throw, w.Room, w.Scatter, BandThrows, bandSeed, true)
+}
 
 // Spread throws n toys out of a scatter. The same seed gives the same throws. With a
 // band it also tells where eight of ten of them pass.

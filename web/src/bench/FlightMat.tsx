@@ -44,17 +44,12 @@ export function FlightMat({
   return (
     <div className="flex min-w-0 flex-col gap-2">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <div>
-          <p className="title text-xl" data-mode={flight.mode}>
-            Predicted: {flight.mode}
-          </p>
-          <p className="text-quiet">
-            {flight.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
-            with what hands miss, to what is below. {ends(flight)}
-          </p>
-        </div>
+        <p className="title text-xl" data-mode={flight.mode}>
+          Predicted: {flight.mode}
+        </p>
         <Choice<Aspect>
           label="Seen"
+          quiet
           value={aspect}
           options={[
             { value: "side", label: "From the side" },
@@ -72,6 +67,10 @@ export function FlightMat({
         measured={measured}
         name={name}
       />
+      <p className="text-quiet">
+        {flight.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
+        with what hands miss, to what is below. {ends(flight)}
+      </p>
       <div className="flex items-center gap-3">
         <Button
           className="shrink-0 whitespace-nowrap"

@@ -82,6 +82,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         <MatHead ready={ready} />
         <Choice<View>
           label="On the mat"
+          quiet
           value={view}
           options={[
             { value: "flight", label: "Flight" },
@@ -214,7 +215,10 @@ function Diagnosis({
       <h2 className="text-2xl">{at === 0 ? f.title : `Another way: ${remedy.school}`}</h2>
       <DoNow note={remedy.where}>{remedy.do}</DoNow>
       {remedy.after ? (
-        <Figure value={number(remedy.after.middle_m)} unit="m predicted">
+        <Figure
+          value={units === "mm" ? remedy.after.middle_m.toFixed(1) : distance(remedy.after.middle_m, units)}
+          unit={units === "mm" ? "m predicted" : "predicted"}
+        >
           {distance(remedy.after.lo_m, units)} to {distance(remedy.after.hi_m, units)}, {remedy.after.mode}.
           Now{" "}
           {stats && stats.n > 0

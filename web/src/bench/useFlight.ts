@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, type Setup } from "../api/client";
+import { useState } from "react";
+import { api, type Flight, type Setup } from "../api/client";
 import { useThrowing } from "./throwing";
 import type { Ready } from "./useBench";
 
@@ -14,7 +15,7 @@ export function useFlight(ready: Ready, setup: Setup, ghosts: { name: string; se
         g.setup.sheet.width_mm === setup.sheet.width_mm && g.setup.sheet.height_mm === setup.sheet.height_mm,
     )
     .map((g) => ({ name: g.name, knobs: g.setup.knobs }));
-  return useQuery({
+  const answer = useQuery({
     queryKey: ["flight", id, setup, how, beside],
     queryFn: ({ signal }) => api.fly(id, setup, how, beside, signal),
     placeholderData: keepPreviousData,
@@ -22,4 +23,8 @@ export function useFlight(ready: Ready, setup: Setup, ghosts: { name: string; se
     gcTime: 60_000,
     retry: false,
   });
+  // What cannot be folded cannot be thrown: the last flight stays on the mat.
+  const [good, setGood] = useState<Flight>();
+  if (answer.data && answer.data !== good) setGood(answer.data);
+  return { data: answer.data ?? good, error: answer.error };
 }

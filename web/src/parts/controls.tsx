@@ -128,11 +128,14 @@ export function Figure({ value, unit, children }: { value: string; unit: string;
 /** A choice of a few, shown side by side. */
 export function Choice<T extends string>({
   label,
+  quiet,
   value,
   options,
   onChange,
 }: {
   label: string;
+  /** The label is for those who cannot see what the options are of. */
+  quiet?: boolean;
   value: T;
   options: { value: T; label: string }[];
   onChange: (v: T) => void;
@@ -140,7 +143,7 @@ export function Choice<T extends string>({
   const name = useId();
   return (
     <fieldset>
-      <legend className="mb-1 text-sm font-semibold">{label}</legend>
+      <legend className={quiet ? "sr-only" : "mb-1 text-sm font-semibold"}>{label}</legend>
       <div className="flex flex-wrap">
         {options.map((o) => (
           <label

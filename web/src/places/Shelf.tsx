@@ -181,7 +181,7 @@ function Card({ pattern: p }: { pattern: Pattern }) {
             <dd>{p.thickest} layers</dd>
           </dl>
           <span className="mt-4 self-start border-2 border-on-mark bg-buoy px-4 py-2 font-semibold text-on-mark">
-            Fold a {p.title}
+            Fold {/^[AEIOU]/.test(p.title) ? "an" : "a"} {p.title}
           </span>
         </div>
       </Link>

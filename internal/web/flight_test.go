@@ -1,0 +1,216 @@
+package web_test
+
+import (
+	"bufio"
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"tussock/internal/web"
+)
+
+const level = `"throw":{"speed_ms":6,"angle_deg":0,"height_m":1.6,"bank_deg":0},"room":{}`
+
+func flight(c client, pattern, knobs, how string) web.FlightView {
+	c.t.Helper()
+	return ask[web.FlightView](c, "POST", "/patterns/"+pattern+"/flight", `{"sheet":`+a4Sheet+`,"knobs":{`+knobs+`},`+how+`}`)
+}
+
+// A flight has numbers with bands, a path that starts in the hand and ends on the
+// floor, and a band around it; curl changes it, and so does the throw.
+func TestFlightOfASetUp(t *testing.T) {
+	c := serve(t, false)
+	v := flight(c, "curlew", `"curl":4`, level)
+	if !v.Glider || len(v.Readings) < 14 || v.Mode == "" || v.ModeWords == "" {
+		t.Fatalf("%+v", v)
+	}
+	first, last := v.Path[0], v.Path[len(v.Path)-1]
+	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-v.Nominal.DistanceM) > 0.1 {
+		t.Errorf("from %+v to %+v, %v m", first, last, v.Nominal.DistanceM)
+	}
+	if v.Distance.LoM > v.Distance.MiddleM || v.Distance.MiddleM > v.Distance.HiM || len(v.Band) < 5 {
+		t.Errorf("%+v", v.Distance)
+	}
+	share := 0.0
+	for _, m := range v.Modes {
+		share += m.Share
+	}
+	if math.Abs(share-1) > 1e-9 {
+		t.Errorf("shares of modes sum to %v", share)
+	}
+	if less := flight(c, "curlew", `"curl":0`, level); less.Nominal.DistanceM >= v.Nominal.DistanceM {
+		t.Errorf("without curl %v m, with %v", less.Nominal.DistanceM, v.Nominal.DistanceM)
+	}
+	rope := flight(c, "curlew", `"curl":4`, strings.Replace(level, `"room":{}`, `"room":{"length_m":5,"rope_at_m":2,"rope_m":1},"ghosts":[{"name":"before","knobs":{"curl":0}}]`, 1))
+	if rope.End != "wall" || rope.RopeOverM == nil || len(rope.Ghosts) != 1 || rope.Ghosts[0].Name != "before" || len(rope.Ghosts[0].Path) < 5 {
+		t.Errorf("%s %v %d ghosts", rope.End, rope.RopeOverM, len(rope.Ghosts))
+	}
+	other := ask[web.FlightView](c, "POST", "/patterns/fortune/flight", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
+	if other.Glider || len(other.Readings) != 0 || len(other.Path) < 2 {
+		t.Errorf("a fortune teller: %+v", other.Mode)
+	}
+}
+
+// What cannot be is refused with field, value and fix.
+func TestFlightRefusals(t *testing.T) {
+	c := serve(t, false)
+	sheet := `{"sheet":` + a4Sheet + `,`
+	refused(c, "POST", "/patterns/curlew/flight", sheet+strings.Replace(level, `"speed_ms":6`, `"speed_ms":90`, 1)+`}`, "speed_ms", "30")
+	refused(c, "POST", "/patterns/curlew/flight", sheet+strings.Replace(level, `"room":{}`, `"room":{"ceiling_m":1.5}`, 1)+`}`, "height_m", "ceiling")
+	refused(c, "POST", "/patterns/curlew/flight", sheet+`"knobs":{"nose":60},`+level+`}`, "knobs", "step 2")
+	refused(c, "POST", "/patterns/curlew/sweep", sheet+level+`,"lever":"rudders"}`, "lever", "no knob")
+	refused(c, "POST", "/patterns/curlew/sweep", sheet+level+`,"lever":"curl","second":"curl"}`, "second", "two different")
+	refused(c, "POST", "/patterns/curlew/optimise", sheet+level+`,"aim":"highest","levers":[{"name":"curl"}]}`, "aim", "farthest")
+	refused(c, "POST", "/patterns/curlew/measured-bends", sheet+`"knobs":{},"left_v":10}`, "right_v", "both sides")
+	refused(c, "POST", "/patterns/curlew/measured-bends", sheet+`"knobs":{},"left_lip":12,"right_lip":1}`, "left_lip", "cannot stand")
+}
+
+// Measured sides become knobs: the mean, and what the right has more.
+func TestMeasuredBends(t *testing.T) {
+	c := serve(t, false)
+	k := ask[map[string]float64](c, "POST", "/patterns/curlew/measured-bends", `{"sheet":`+a4Sheet+`,"knobs":{},"left_v":8,"right_v":12,"left_lip":0.5,"right_lip":1}`)
+	if k["wing"] != 80 || k["wing_uneven"] != 4 {
+		t.Errorf("V: %v, %v", k["wing"], k["wing_uneven"])
+	}
+	left, right := math.Asin(0.05)*180/math.Pi, math.Asin(0.1)*180/math.Pi
+	if math.Abs(k["curl"]-(left+right)/2) > 1e-9 || math.Abs(k["curl_uneven"]-(right-left)) > 1e-9 {
+		t.Errorf("curl: %v, %v", k["curl"], k["curl_uneven"])
+	}
+}
+
+// What matters: the curl is among the first, bars agree with throwing it so.
+func TestSensitivityAndSweep(t *testing.T) {
+	c := serve(t, false)
+	body := `{"sheet":` + a4Sheet + `,"knobs":{"curl":3},` + level
+	v := ask[web.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", body+`}`)
+	at := -1
+	for i, e := range v.Effects {
+		if e.Lever.Name == "curl" {
+			at = i
+			more := ask[web.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", strings.Replace(body, `"curl":3`, `"curl":4`, 1)+`}`)
+			if d := more.Now["distance"] - v.Now["distance"]; math.Abs(d-e.Up["distance"]) > 1e-9 {
+				t.Errorf("a degree more: %v m, the bar says %v", d, e.Up["distance"])
+			}
+		}
+	}
+	if at < 0 || at > 4 || v.Throws != 8 {
+		t.Errorf("the curl is number %d of %d", at+1, len(v.Effects))
+	}
+	s := ask[web.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl"}`)
+	if len(s.Points) != 33 || s.Points[0].At != s.Lever.Min || s.Points[32].At != s.Lever.Max {
+		t.Errorf("%d points", len(s.Points))
+	}
+	pair := ask[web.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl","second":"throw.angle"}`)
+	if pair.Second == nil || len(pair.Points) != 121 {
+		t.Errorf("%d points of a pair", len(pair.Points))
+	}
+}
+
+// A search tells its progress, and ends with a set-up that is predicted to be better;
+// called off, it stops.
+func TestSearchIsStreamed(t *testing.T) {
+	c := serve(t, false)
+	body := `{"sheet":` + a4Sheet + `,"knobs":{"curl":0},` + level + `,"aim":"farthest","levers":[{"name":"curl"},{"name":"throw.angle","min":-10,"max":10}]}`
+	stream := func(ctx context.Context, on func(event, data string) bool) {
+		req, err := http.NewRequestWithContext(ctx, http.MethodPost, c.url+"/api/v1/patterns/curlew/optimise", strings.NewReader(body))
+		if err != nil {
+			t.Fatal(err)
+		}
+		req.Header.Set("Content-Type", "application/json")
+		res, err := http.DefaultClient.Do(req)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer func() { _ = res.Body.Close() }()
+		lines := bufio.NewScanner(res.Body)
+		event := ""
+		for lines.Scan() {
+			if name, ok := strings.CutPrefix(lines.Text(), "event: "); ok {
+				event = name
+			}
+			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok && !on(event, data) {
+				return
+			}
+		}
+	}
+	progress, done := 0, ""
+	stream(t.Context(), func(event, data string) bool {
+		if event == "progress" {
+			progress++
+		}
+		if event == "done" {
+			done = data
+		}
+		return true
+	})
+	if progress < 10 || !strings.Contains(done, `"changes":[{`) || !strings.Contains(done, `"name":"curl"`) {
+		t.Errorf("%d reports, then %.200s", progress, done)
+	}
+	ctx, cancel := context.WithCancel(t.Context())
+	began := time.Now()
+	stream(ctx, func(string, string) bool { cancel(); return false })
+	if time.Since(began) > 2*time.Second {
+		t.Error("a search that is called off goes on")
+	}
+}
+
+// The whole loop over the API: three dives, advice taken as a tweak, better throws, keep.
+func TestClinicLoop(t *testing.T) {
+	c := serve(t, false)
+	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
+	ask[web.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":{"curl":0}}`)
+	clinic := func() web.ClinicView {
+		return ask[web.ClinicView](c, "POST", "/builds/1/clinic", `{`+level+`}`)
+	}
+	if v := clinic(); v.Finding.Remedy != nil || v.Finding.Wants != 3 {
+		t.Errorf("before any throw: %+v", v.Finding)
+	}
+	for _, d := range []float64{4.1, 4.4, 4.0} {
+		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"distance_m":%v,"seen":["dived"],"offset_m":-0.3}`, d))
+	}
+	v := clinic()
+	r := v.Finding.Remedy
+	if r == nil || len(r.Changes) != 1 || r.Changes[0].Knob != "curl" || r.Changes[0].To <= 0 || r.After.MiddleM <= r.Now.MiddleM || v.Kept != nil {
+		t.Fatalf("%+v", v.Finding)
+	}
+	if v.TurnN != 3 || v.TurnDeg >= 0 || len(v.Turn) < 3 {
+		t.Errorf("turn %v from %d throws, %d causes", v.TurnDeg, v.TurnN, len(v.Turn))
+	}
+	ask[web.BuildView](c, "PUT", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
+	ask[web.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"It dives."}`)
+	if v := clinic(); v.Kept == nil || v.Kept.Advice != "throw more" || v.Kept.More != 3 {
+		t.Errorf("%+v", v.Kept)
+	}
+	for _, d := range []float64{6.8, 7.1, 6.5, 7.0} {
+		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"distance_m":%v,"seen":["glided"]}`, d))
+	}
+	v = clinic()
+	if v.Kept == nil || v.Kept.Advice != "keep" || v.Kept.Shift < 2 || v.Kept.Symptom == nil || v.Kept.Symptom.After != 0 {
+		t.Errorf("%+v", v.Kept)
+	}
+	if v.Finding.Remedy != nil {
+		t.Errorf("there is still something to cure: %+v", v.Finding)
+	}
+}
+
+// The card of angles is a PDF; the list of what is not known has sources.
+func TestAngleCardAndNotKnown(t *testing.T) {
+	c := serve(t, false)
+	status, body := c.send("GET", "/angle-card?page=letter&units=in&lip_mm=12", "")
+	if status != 200 || !strings.HasPrefix(string(body), "%PDF") {
+		t.Errorf("status %d, %.20s", status, body)
+	}
+	v := ask[web.NotKnownView](c, "GET", "/not-known/fly", "")
+	if len(v.Constants) < 8 || len(v.Limits) < 5 {
+		t.Errorf("%d constants, %d limits", len(v.Constants), len(v.Limits))
+	}
+	for _, k := range v.Constants {
+		if k.Source == "" || k.Effect == "" || k.Confidence == "" {
+			t.Errorf("%+v", k)
+		}
+	}
+}
