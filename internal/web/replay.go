@@ -3,6 +3,7 @@ package web
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"math"
 	"strconv"
 
@@ -87,30 +88,69 @@ func fullKnobs(p *sequence.Pattern, given map[string]float64) map[string]float64
 	return out
 }
 
-// replay is the cached way from pattern, sheet and knobs to pictures and numbers.
+// folded is a replay with its pictures, for all last bends: these fold nothing.
+type folded struct {
+	replay   *sequence.Replay
+	measured body.Flat
+	view     *ReplayView
+}
+
+// replay is the cached way from pattern, sheet and knobs to pictures and numbers. What
+// is folded and how it is bent at last are kept apart: while an edge is bent, only the
+// finished toy is drawn anew.
 func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
 	setup.Knobs = fullKnobs(p, setup.Knobs)
 	setup.Recipes = nil // they say how a length is found, not how long it is
+	key, err := replayKey(p, setup)
+	if err != nil {
+		return nil, err
+	}
+	if v, ok := s.cache.Get(key); ok {
+		return v, nil
+	}
+	base := setup
+	base.Knobs = fullKnobs(p, setup.Knobs)
+	for _, k := range p.Knobs {
+		if k.Implied {
+			base.Knobs[k.Name] = k.Default
+		}
+	}
+	baseKey, err := replayKey(p, base)
+	if err != nil {
+		return nil, err
+	}
+	f, found := s.folds.Get(baseKey)
+	if !found {
+		sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+		if err != nil {
+			return nil, err
+		}
+		f.replay = p.Run(sh, base.Knobs)
+		f.view, f.measured = viewReplay(f.replay, base)
+		s.folds.Add(baseKey, f)
+	}
+	v := *f.view
+	v.Knobs = setup.Knobs
+	if v.OK {
+		bent := *f.replay
+		bent.Values = maps.Clone(bent.Values)
+		maps.Copy(bent.Values, setup.Knobs)
+		v.Toy = viewToy(&bent, f.measured)
+	}
+	s.cache.Add(key, &v)
+	return &v, nil
+}
+
+func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {
 	key, err := json.Marshal(struct {
 		Pattern string
 		Setup   bench.Setup
 	}{p.ID, setup}) // map keys are sorted
-	if err != nil {
-		return nil, err
-	}
-	if v, ok := s.cache.Get(string(key)); ok {
-		return v, nil
-	}
-	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
-	if err != nil {
-		return nil, err
-	}
-	v := viewReplay(p.Run(sh, setup.Knobs), setup)
-	s.cache.Add(string(key), v)
-	return v, nil
+	return string(key), err
 }
 
-func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
+// viewReplay draws all steps; the finished toy is drawn by viewToy.
+func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) {
 	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
 		Knobs: setup.Knobs, OK: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
@@ -136,10 +176,8 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) *ReplayView {
 		for _, a := range r.Pattern.Advise(r.Sheet, setup.Knobs) {
 			v.Advice = append(v.Advice, AdviceView(a))
 		}
-		return v
 	}
-	v.Toy = viewToy(r, measured)
-	return v
+	return v, measured
 }
 
 func viewCautions(all []sequence.Caution) []CautionView {

@@ -25,12 +25,16 @@ const Version = "1.0.0"
 // cachedReplays bounds the memory of the replay cache, each about 60 kB.
 const cachedReplays = 128
 
+// cachedFolds bounds the folded toys kept whole: few are bent at a time.
+const cachedFolds = 24
+
 // cachedStudies bounds the studies kept: a handful are looked at.
 const cachedStudies = 32
 
 type server struct {
 	store   *store.Store
 	cache   *lru.Cache[string, *ReplayView]
+	folds   *lru.Cache[string, folded]
 	studies *lru.Cache[string, *StudyView]
 	shapes  *lru.Cache[string, *glide.Shapes]
 	hub     *hub
@@ -87,8 +91,12 @@ func newServer(s *store.Store) (*server, error) {
 	if err != nil {
 		return nil, err
 	}
+	folds, err := lru.New[string, folded](cachedFolds)
+	if err != nil {
+		return nil, err
+	}
 	shapes, err := lru.New[string, *glide.Shapes](cachedShapes)
-	return &server{store: s, cache: cache, studies: studies, shapes: shapes, hub: newHub()}, err
+	return &server{store: s, cache: cache, folds: folds, studies: studies, shapes: shapes, hub: newHub()}, err
 }
 
 func (s *server) register(router *gin.Engine) huma.API {

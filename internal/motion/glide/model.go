@@ -36,6 +36,7 @@ type Model struct {
 	cy0, cl0, cn0  float64
 	curved         float64 // J3, m^5
 	rate           float64 // fastest own rate per m/s
+	flat           bool    // as if no edge were curled, to compare with the lattice
 }
 
 // NewModel joins shape, weight and bends. The lattice is not solved anew.
@@ -154,9 +155,7 @@ func (m *Model) calibrate() {
 	want := [3][4]float64{{d.CYb, d.CYp, d.CYr, d.CYa}, {d.Clb, d.Clp, d.Clr, d.Cla}, {d.Cnb, d.Cnp, d.Cnr, d.Cna}}
 	// Without curl, and level: what the load on the wings does is left to the elements.
 	bare := *m
-	p := m.polar
-	p.curl = 0
-	bare.table = p.table()
+	bare.flat = true
 	bare.cy0, bare.cl0, bare.cn0 = 0, 0, 0
 	q := AirDensity * v * v / 2 * m.s
 	for j := range 4 {
@@ -194,6 +193,9 @@ func (m *Model) Air(u, v, w, p, q, r float64) (f, t vec) {
 	soft := 1.0
 	if m.Bends.Softening {
 		soft = 1 / (1 + v2/(softeningSpeed*softeningSpeed))
+	}
+	if m.flat {
+		soft = 0
 	}
 	lean := clamp(m.skew*v/speed, -0.6, 0.6)
 	for side := range 2 {

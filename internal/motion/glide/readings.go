@@ -11,7 +11,7 @@ import (
 const neutralBy = 0.03
 
 // doubtSamples is how many draws of the uncertain constants a band rests on.
-const doubtSamples = 16
+const doubtSamples = 10
 
 // Readings are the numbers of a glider, each with its band, what is usual, what it means
 // and what moves it.

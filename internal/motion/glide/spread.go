@@ -122,7 +122,7 @@ type Spread struct {
 // BandThrows is how many scattered throws a band rests on, always the same ones
 // everywhere, so that one set-up has one band.
 const (
-	BandThrows = 40
+	BandThrows = 24
 	bandSeed   = 3
 	bandPoints = 40
 )
@@ -139,7 +139,7 @@ func (m *Model) Spread(t Throw, room Room, s Scatter, n int, seed uint64, band b
 	var dist, time, high, drift []float64
 	var paths [][]Sample
 	far := 0.0
-	buf := make([]Sample, 0, 4096)
+	buf := make([]Sample, 0, 1024)
 	for _, d := range s.draws(n, seed, t, m.Bends) {
 		v := m.variant(d)
 		var f Flight

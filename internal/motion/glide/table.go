@@ -2,6 +2,7 @@ package glide
 
 import (
 	"math"
+	"sync"
 
 	"tussock/internal/geom"
 )
@@ -49,33 +50,46 @@ func polarOf(h *Shape, d Derivatives, com float64, comZ float64, curl float64) p
 	return p
 }
 
-// separated is the normal force of a plate with separated flow.
-func (p polar) separated(sin float64) float64 {
-	return 1.98 * (1/(0.56+0.44*math.Abs(sin)) - 0.41*(1-math.Exp(-17/p.arStar))) * sin
-}
+// direction is one of the directions that a table is made for. The angle is folded to
+// 0 to 90°: forwards and backwards are plates alike.
+type direction struct{ sin, cos, small float64 }
 
-// at is the cell of an angle of attack from -pi to pi.
-func (p polar) at(a float64) cell {
-	sin, cos := math.Sincos(a)
-	back := cos < 0
-	// The angle folded to 0 to 90°: forwards and backwards are plates alike.
-	small := math.Abs(a)
-	if back {
-		small = math.Pi - small
+var directions = sync.OnceValue(func() *[cells + 1]direction {
+	var out [cells + 1]direction
+	for i := range out {
+		a := angleOf(-2 + 4*float64(i)/cells)
+		d := direction{small: math.Abs(a)}
+		d.sin, d.cos = math.Sincos(a)
+		if d.cos < 0 {
+			d.small = math.Pi - d.small
+		}
+		out[i] = d
 	}
+	return &out
+})
+
+// at is the cell of a direction. wide is 0.41 (1 - exp(-17 / AR*)) of separated flow.
+func (p *polar) at(d direction, wide, lip float64) cell {
+	sin, cos, small := d.sin, d.cos, d.small
+	back := cos < 0
 	kv, stall, np := p.kv, p.stall, p.np
 	if back {
 		kv, stall, np = p.kv/2, geom.Rad(12), p.aft
 	}
-	gone := 1 / (1 + math.Exp(-(small-stall)/p.width))
+	gone := 0.0
+	switch x := (small - stall) / p.width; {
+	case x > 30:
+		gone = 1
+	case x > -30:
+		gone = 1 / (1 + math.Exp(-x))
+	}
 	abs := math.Abs(sin)
 	attached := p.kp*sin*math.Abs(cos) + kv*abs*sin
-	c := cell{cn: (1-gone)*attached + gone*p.separated(sin)}
+	c := cell{cn: (1-gone)*attached + gone*1.98*(1/(0.56+0.44*abs)-wide)*sin}
 	c.ca = p.cd0 * cos * math.Abs(cos)
 	if !back {
 		c.ca -= p.kept * p.ks * sin * sin * (1 - gone)
 	}
-	lip := math.Sin(p.curl)
 	c.ca += 1.5 * p.lipShare * lip * lip * cos * math.Abs(cos)
 	cp := np + areaTravel*(p.area-np)*abs
 	c.cm = -cp*c.cn + p.cd0*cos*math.Abs(cos)*p.frictionUp
@@ -89,10 +103,11 @@ func (p polar) at(a float64) cell {
 	return c
 }
 
-func (p polar) table() *table {
+func (p *polar) table() *table {
 	var t table
-	for i := range t {
-		t[i] = p.at(angleOf(-2 + 4*float64(i)/cells))
+	wide, lip := 0.41*(1-math.Exp(-17/p.arStar)), math.Sin(p.curl)
+	for i, d := range directions() {
+		t[i] = p.at(d, wide, lip)
 	}
 	return &t
 }

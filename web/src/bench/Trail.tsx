@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, type ReactNode } from "react";
+import { memo, useEffect, useMemo, useRef, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Care } from "../api/client";
 import { useShortcuts } from "../keys";
@@ -6,8 +6,21 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { useCare } from "./folding";
 import type { Ready, Stretch } from "./useBench";
 
-/** The whole work as one strip of small pictures: timeline and way to everywhere. */
-export function Trail({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
+/**
+ * The whole work as one strip of small pictures: timeline and way to everywhere. It rests
+ * while a knob moves, until what is folded has changed.
+ */
+export const Trail = memo(
+  Strip,
+  (a, b) =>
+    a.ready.good === b.ready.good &&
+    a.ready.build === b.ready.build &&
+    a.ready.pattern === b.ready.pattern &&
+    a.stretch === b.stretch &&
+    a.step === b.step,
+);
+
+function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
   const { build, good, pattern } = ready;
   const colours = { front: good.sheet.front, back: good.sheet.back };
   const base = `/bench/${build.id}`;

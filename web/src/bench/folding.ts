@@ -5,8 +5,10 @@ import type { Ready } from "./useBench";
 
 /** The care that each step of a build needs; empty until it is known. */
 export function useCare({ pattern, build, good }: Ready): Care[] {
-  // What is saved, not what a knob passes through on its way.
-  const { setup } = build;
+  // What is saved, not what a knob passes through on its way; last bends fold nothing.
+  const bends = new Set(pattern.knobs.filter((k) => k.implied).map((k) => k.name));
+  const knobs = Object.fromEntries(Object.entries(build.setup.knobs).filter(([name]) => !bends.has(name)));
+  const setup = { ...build.setup, knobs };
   const found = useQuery({
     queryKey: ["care", pattern.id, setup],
     queryFn: () => api.care(pattern.id, setup, "adult"),

@@ -9,7 +9,7 @@ const first: Throwing = {
   hand: "adult",
   softening: false,
 };
-const place = "tussock.throwing";
+const place = "tussock-throwing";
 
 function load(): Throwing {
   try {

@@ -1,5 +1,5 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
+import { keepPreviousData, replaceEqualDeep, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import { api, Problem, type Build, type Pattern, type Replay, type Setup } from "../api/client";
 
@@ -16,11 +16,16 @@ export function useBench(id: number) {
   // What the hand is moving right now; null while it rests on what is saved.
   const [edit, setEdit] = useState<Setup | null>(null);
   const setup = edit ?? build.data?.setup;
+  // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
+  const before = useRef<Replay | undefined>(undefined);
   const replay = useQuery({
     queryKey: ["replay", build.data?.pattern, setup],
-    queryFn: ({ signal }) => {
+    queryFn: async ({ signal }) => {
       if (!build.data || !setup) throw new Error("no build yet");
-      return api.replay(build.data.pattern, setup, signal);
+      const fresh = await api.replay(build.data.pattern, setup, signal);
+      const shared = before.current ? replaceEqualDeep(before.current, fresh) : fresh;
+      before.current = shared;
+      return shared;
     },
     enabled: build.data !== undefined,
     placeholderData: keepPreviousData,

@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { memo, useId } from "react";
 import type { Overlay, Picture, Region } from "../api/client";
 
 export interface FaceColours {
@@ -30,7 +30,7 @@ const dashes: Record<string, string | undefined> = {
  * creases thin. Over it, when given, the next step or the layer map. An empty
  * label is for pictures whose words stand beside them.
  */
-export function PaperPicture({
+function Drawn({
   picture,
   colours,
   label,
@@ -326,3 +326,18 @@ function Centre({ at: [x = 0, y = 0], r }: { at: number[]; r: number }) {
     </g>
   );
 }
+
+/** As many pictures are on a page as steps: one is drawn anew only when it changes. */
+export const PaperPicture = memo(Drawn, (a, b) => {
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)]) as Set<keyof typeof a>;
+  for (const k of keys) {
+    if (
+      k === "colours"
+        ? a.colours.front !== b.colours.front || a.colours.back !== b.colours.back
+        : a[k] !== b[k]
+    ) {
+      return false;
+    }
+  }
+  return true;
+});
