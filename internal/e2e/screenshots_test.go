@@ -29,7 +29,9 @@ func TestScreenshots(t *testing.T) {
 		{"bench-paper", "/bench/8/paper", 1280, 800},
 		{"settings", "/settings", 1280, 800},
 		{"study", "/study/flapper", 1280, 800},
-		{"study-step", "/study/bird/9", 1280, 800},
+		{"bench-flight", "/bench/2/set?look=flight", 1280, 800},
+		{"bench-tune", "/bench/6/tune", 1280, 800},
+		{"bench-bars", "/bench/1/tune?view=bars", 1280, 800},
 		{"papers", "/papers", 1280, 800},
 		{"papers-get", "/papers/get", 1280, 800},
 		{"papers-divide", "/papers/divide", 1280, 800},
@@ -38,7 +40,7 @@ func TestScreenshots(t *testing.T) {
 		{"follow", "/bench/4/follow/5", 1280, 800},
 		{"phone-follow", "/bench/4/follow/7", 390, 844},
 		{"phone-paper", "/bench/8/paper", 390, 844},
-		{"phone-trials", "/bench/2/try", 390, 844},
+		{"phone-tune", "/bench/6/tune", 390, 844},
 	} {
 		p.do(chromedp.EmulateViewport(v.w, v.h))
 		p.visit(h.url + v.path)

@@ -1,9 +1,11 @@
 package shelf_test
 
 import (
+	"math"
 	"strings"
 	"testing"
 
+	"tussock/internal/body"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
@@ -34,5 +36,51 @@ func TestShelfReadsAloud(t *testing.T) {
 				t.Errorf("%s line %d: %s", p.ID, f.Line, f.Text)
 			}
 		}
+	}
+}
+
+// Every glider folds on its own sheet, and on A4 and letter where it takes their
+// proportions; it is even from left to right, and each side of its nose and fins mirrors
+// the other.
+func TestGlidersOnOfficeSheets(t *testing.T) {
+	all, err := shelf.All()
+	if err != nil {
+		t.Fatal(err)
+	}
+	gliders, letter := 0, 0
+	for _, p := range all {
+		if p.Moves != "fly" {
+			continue
+		}
+		gliders++
+		for _, s := range [][2]float64{{p.WidthMM, p.HeightMM}, {210, 297}, {215.9, 279.4}} {
+			ratio := s[1] / s[0]
+			if p.MaxRatio > 0 && (ratio < p.MinRatio || ratio > p.MaxRatio) {
+				continue
+			}
+			if s[0] == 215.9 {
+				letter++
+			}
+			sh, err := sheet.New(s[0], s[1], 80, 0.1)
+			if err != nil {
+				t.Fatal(err)
+			}
+			r := p.Run(sh, nil)
+			if r.Err != nil {
+				t.Errorf("%s on %v x %v: %v", p.ID, s[0], s[1], r.Err)
+				continue
+			}
+			g, ok := body.MeasureGlider(r, body.Standing(r))
+			if !ok || g.SpanMM < 80 || g.WingAreaMM2 < 8000 || g.CoMAftMM < 0.25*g.LengthMM || g.CoMAftMM > 0.7*g.LengthMM {
+				t.Errorf("%s on %v x %v: %+v", p.ID, s[0], s[1], g)
+			}
+			m := body.Standing(r).Weigh()
+			if off := math.Abs(m.CoM.Sub(g.Frame.Nose).Dot(g.Frame.Right)); off > 0.3 {
+				t.Errorf("%s on %v x %v: its weight lies %.2f mm aside", p.ID, s[0], s[1], off)
+			}
+		}
+	}
+	if gliders != 7 || letter < 6 {
+		t.Errorf("%d gliders, %d of them on letter", gliders, letter)
 	}
 }

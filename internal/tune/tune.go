@@ -4,6 +4,7 @@
 package tune
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"math"
@@ -57,15 +58,7 @@ func Sensitivity(ctx context.Context, levers []motion.Lever, f motion.Measure, b
 			return nil, err
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Effect) int {
-		switch x, y := a.Size(by), b.Size(by); {
-		case x > y:
-			return -1
-		case x < y:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(out, func(a, b Effect) int { return cmp.Compare(b.Size(by), a.Size(by)) })
 	return out, nil
 }
 
@@ -158,15 +151,7 @@ func Optimise(ctx context.Context, levers []motion.Lever, free []int, f motion.M
 		score, m := s.value(x)
 		out.Reasons = append(out.Reasons, Reason{levers[i], s.at[i], score, m})
 	}
-	slices.SortStableFunc(out.Reasons, func(a, b Reason) int {
-		switch {
-		case a.Without < b.Without:
-			return -1
-		case a.Without > b.Without:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(out.Reasons, func(a, b Reason) int { return cmp.Compare(a.Without, b.Without) })
 	out.NothingToGain = len(out.Reasons) == 0
 	return out, ctx.Err()
 }

@@ -1,6 +1,7 @@
 package glide
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -81,15 +82,7 @@ func (w *Workbench) Examine(knobs map[string]float64, log []motion.Seen) (motion
 	for i := range out.Causes {
 		out.Causes[i].Weight /= math.Max(total, 1e-9)
 	}
-	slices.SortStableFunc(out.Causes, func(a, b motion.Cause) int {
-		switch {
-		case a.Weight > b.Weight:
-			return -1
-		case a.Weight < b.Weight:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(out.Causes, func(a, b motion.Cause) int { return cmp.Compare(b.Weight, a.Weight) })
 	return out, nil
 }
 

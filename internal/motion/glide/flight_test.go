@@ -334,6 +334,19 @@ func TestLightAndNoseHeavy(t *testing.T) {
 	}
 }
 
+// A flight allocates nothing: thousands are thrown for one answer.
+func TestFlightAllocatesNothing(t *testing.T) {
+	m := shelfGlider(t, "curlew", map[string]float64{"curl": 4})
+	path := make([]Sample, 0, 4096)
+	room := Room{LengthM: 30, WidthM: 10, CeilingM: 4, RopeAtM: 3, RopeM: 1}
+	if n := testing.AllocsPerRun(20, func() {
+		path = path[:0]
+		m.Fly(Throw{SpeedMS: 6, HeightM: 1.6, BankDeg: 5}, room, &path)
+	}); n != 0 {
+		t.Errorf("%v allocations a flight", n)
+	}
+}
+
 func BenchmarkFlight(b *testing.B) {
 	m := shelfGlider(b, "curlew", map[string]float64{"curl": 3})
 	b.ReportAllocs()

@@ -3,6 +3,7 @@ package glide
 import (
 	"math"
 
+	"tussock/internal/geom"
 	"tussock/internal/motion"
 )
 
@@ -28,6 +29,7 @@ func (m *Model) Readings() []motion.Reading {
 		exact("ratio", "Aspect ratio", "", h.AspectRatio(), 2, 0.5, 3, "Span times span over area: narrow and long is small.", "wing line"),
 		exact("loading", "Wing loading", "N/m²", m.LoadingNM2(), 2, 1.5, 4, "Weight over wing area. Speed grows with its root.", "paper, keel depth, clip"),
 	}
+	out = append(out, m.bendReadings(exact)...)
 	predicted := func(id, label, unit string, v, lo, hi float64, decimals int, uLo, uHi float64, meaning, moved, says string) {
 		out = append(out, motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: math.Min(v, lo), Hi: math.Max(v, hi), Decimals: decimals, UsualLo: uLo, UsualHi: uHi,
 			Predicted: true, Meaning: meaning, MovedBy: moved, Says: says})
@@ -53,6 +55,36 @@ func (m *Model) Readings() []motion.Reading {
 		break
 	}
 	return append(out, m.lateralReadings(t)...)
+}
+
+// bendReadings are the last bends side by side, as they are measured on the toy.
+func (m *Model) bendReadings(exact func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved string) motion.Reading) []motion.Reading {
+	lip := 0.0
+	sum := map[Part][2]float64{} // rise and run of each wing
+	for _, s := range m.Shape.Strips {
+		if !s.Part.wing() {
+			continue
+		}
+		lip = math.Max(lip, s.LipM*1e3)
+		d := s.Right.Lead.Sub(s.Left.Lead)
+		if s.Part == LeftWing {
+			d.Z = -d.Z
+		}
+		v := sum[s.Part]
+		sum[s.Part] = [2]float64{v[0] + d.Z, v[1] + d.Y}
+	}
+	var out []motion.Reading
+	for _, q := range []struct {
+		id, side string
+		part     Part
+		curl     float64
+	}{{"left", "Left", LeftWing, m.Bends.CurlLeft}, {"right", "Right", RightWing, m.Bends.CurlRight}} {
+		v := sum[q.part]
+		out = append(out,
+			exact("v_"+q.id, q.side+" wing up", "deg", geom.Deg(math.Atan2(v[0], v[1])), 1, 0, 20, "Over level, seen from behind. Paper springs back by some degrees in flight.", "wing angle"),
+			exact("lip_"+q.id, q.side+" tail edge up", "mm", lip*math.Sin(q.curl), 1, 0, 2, "How high the curled edge stands over the wing, at its end.", "tail curl and its depth"))
+	}
+	return out
 }
 
 func (m *Model) marginSays() string {

@@ -1,6 +1,7 @@
 package glide
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -97,15 +98,7 @@ func (w *Workbench) TurnCauses(knobs map[string]float64, turnDeg float64) ([]Tur
 	for i := range out {
 		out[i].Weight /= math.Max(total, 1e-12)
 	}
-	slices.SortStableFunc(out, func(a, b TurnCause) int {
-		switch {
-		case a.Weight > b.Weight:
-			return -1
-		case a.Weight < b.Weight:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(out, func(a, b TurnCause) int { return cmp.Compare(b.Weight, a.Weight) })
 	return out, nil
 }
 

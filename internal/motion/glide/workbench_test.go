@@ -50,9 +50,22 @@ func TestReadingsAreExplained(t *testing.T) {
 			t.Errorf("%s is %v, far from what is usual", r.ID, r.Value)
 		}
 	}
-	for _, id := range []string{"mass", "com", "neutral", "margin", "stiffness", "area", "span", "ratio", "loading", "trim", "glide", "sink", "yaw", "edge"} {
+	for _, id := range []string{"mass", "com", "neutral", "margin", "stiffness", "area", "span", "ratio", "loading", "trim", "glide", "sink", "yaw", "edge", "v_left", "v_right", "lip_left", "lip_right"} {
 		if !seen[id] {
 			t.Errorf("no reading %q", id)
+		}
+	}
+}
+
+// The bends are read side by side: what was set is what is shown.
+func TestBendsAreReadBySide(t *testing.T) {
+	got := map[string]float64{}
+	for _, r := range shelfGlider(t, "curlew", map[string]float64{"wing": 80, "wing_uneven": 4, "curl": 5, "curl_uneven": 2}).Readings() {
+		got[r.ID] = r.Value
+	}
+	for id, want := range map[string]float64{"v_left": 8, "v_right": 12, "lip_left": 10 * math.Sin(4*math.Pi/180), "lip_right": 10 * math.Sin(6*math.Pi/180)} {
+		if math.Abs(got[id]-want) > 0.01 {
+			t.Errorf("%s is %v, not %v", id, got[id], want)
 		}
 	}
 }

@@ -166,18 +166,10 @@ function Flat({
       {flight.ghosts.map((g) => (
         <g key={g.name}>
           <path d={path(g.path)} fill="none" stroke="var(--quiet)" strokeWidth="1.5" strokeDasharray="6 4" />
-          {label_(g.path, X, (p) => Y(across(p)), g.name)}
+          {ghostName(g.path, X, (p) => Y(across(p)), g.name)}
         </g>
       ))}
-      <path
-        d={path(flight.path)}
-        fill="none"
-        stroke="var(--lavender)"
-        strokeWidth="5"
-        strokeDasharray="0.5 9"
-        strokeLinecap="round"
-        data-path=""
-      />
+      <Dotted d={path(flight.path)} />
       <path d={`M${pad.left} ${floor}H${width - pad.right}`} stroke="var(--ink)" />
       {side &&
         measured.map((m, i) => (
@@ -223,7 +215,22 @@ function Flat({
   );
 }
 
-function label_(path: Sample[], X: (m: number) => number, Y: (p: Sample) => number, name: string) {
+/** A predicted path: dotted, so that it is told from what was measured without colour. */
+function Dotted({ d }: { d: string }) {
+  return (
+    <path
+      d={d}
+      fill="none"
+      stroke="var(--lavender)"
+      strokeWidth="5"
+      strokeDasharray="0.5 9"
+      strokeLinecap="round"
+      data-path=""
+    />
+  );
+}
+
+function ghostName(path: Sample[], X: (m: number) => number, Y: (p: Sample) => number, name: string) {
   const p = path.at(Math.round(path.length * 0.7));
   if (!p) return null;
   return (
@@ -374,15 +381,7 @@ function InSpace({ flight, how, at, width, label }: Props & { width: number; lab
       {posts.map((p) => (
         <path key={p.t} d={poly([p, floor(p)])} stroke="var(--line)" />
       ))}
-      <path
-        d={poly(flight.path)}
-        fill="none"
-        stroke="var(--lavender)"
-        strokeWidth="5"
-        strokeDasharray="0.5 9"
-        strokeLinecap="round"
-        data-path=""
-      />
+      <Dotted d={poly(flight.path)} />
       <path d={poly([now, floor(now)])} stroke="var(--ink)" />
       <g transform={`translate(${at2(now)})`}>
         <circle r="7" fill="var(--panel)" stroke="var(--ink)" strokeWidth="2" />

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import type { Flight } from "../api/client";
 import { Button, Choice } from "../parts/controls";
 import { useUnits } from "../settings";
@@ -69,7 +70,10 @@ export function FlightMat({
       />
       <p className="text-quiet">
         {flight.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
-        with what hands miss, to what is below. {ends(flight)}
+        with what hands miss, to what is below. {ends(flight)}{" "}
+        <Link to="/not-known/fly" className="underline underline-offset-4">
+          What the model does not know
+        </Link>
       </p>
       <div className="flex items-center gap-3">
         <Button

@@ -1,5 +1,5 @@
-import { useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { useCallback, useMemo } from "react";
+import { useNavigate, useSearchParams } from "react-router";
 import type { Flight } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button, Choice, Figure } from "../parts/controls";
@@ -16,21 +16,28 @@ import type { Ready } from "./useBench";
 import { useFlight } from "./useFlight";
 import { useGhosts } from "./useGhosts";
 
-type Look = "round" | "flight" | "flat" | "layers";
+const looks = ["round", "flight", "flat", "layers"] as const;
+type Look = (typeof looks)[number];
 
 /** The finished toy: last bends, knobs, balance. */
 export function SetStretch({ ready }: { ready: Ready }) {
   const { build, good, bench, pattern, setup } = ready;
   const units = useUnits();
   const navigate = useNavigate();
-  const [look, setLook] = useState<Look>("round");
+  // The address holds what is looked at, so that it can be linked and reloaded.
+  const [search, setSearch] = useSearchParams();
+  const look: Look = looks.find((l) => l === search.get("look")) ?? "round";
+  const setLook = useCallback(
+    (l: Look) => setSearch(l === "round" ? {} : { look: l }, { replace: true }),
+    [setSearch],
+  );
   useShortcuts(
     useMemo(
       () => [
         {
           key: "l",
           label: "Layer map or the toy in the round",
-          run: () => setLook((v) => (v === "layers" ? "round" : "layers")),
+          run: () => setLook(look === "layers" ? "round" : "layers"),
         },
         {
           key: "ArrowRight",
@@ -43,7 +50,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
           run: () => void navigate(`/bench/${build.id}/fold/${good.steps.length}`),
         },
       ],
-      [navigate, build.id, good.steps.length],
+      [navigate, build.id, good.steps.length, look, setLook],
     ),
   );
   const flight = useFlight(ready, setup, useGhosts(ready));

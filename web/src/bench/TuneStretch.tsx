@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { useCallback, useMemo, useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
 import { api, type Clinic, type Remedy, type Setup } from "../api/client";
 import { useShortcuts } from "../keys";
 import { Button, Choice, DoNow, Figure } from "../parts/controls";
@@ -19,14 +19,20 @@ import { TurnCauses } from "./TurnCauses";
 import type { Ready } from "./useBench";
 import { useFlight } from "./useFlight";
 
-type View = "flight" | "bars" | "sweep" | "search" | "turn";
+const views = ["flight", "bars", "sweep", "search", "turn"] as const;
+type View = (typeof views)[number];
 
 /** What the throws say, what to change next and by how much. */
 export function TuneStretch({ ready }: { ready: Ready }) {
   const { build, setup, bench, good } = ready;
   const navigate = useNavigate();
   const [how] = useThrowing();
-  const [view, setView] = useState<View>("flight");
+  const [search, setSearch] = useSearchParams();
+  const view: View = views.find((v) => v === search.get("view")) ?? "flight";
+  const setView = useCallback(
+    (v: View) => setSearch(v === "flight" ? {} : { view: v }, { replace: true }),
+    [setSearch],
+  );
   useShortcuts(
     useMemo(
       () => [
@@ -37,7 +43,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         { key: "4", label: "Search for an aim", run: () => setView("search") },
         { key: "5", label: "Left against right", run: () => setView("turn") },
       ],
-      [navigate, build.id],
+      [navigate, build.id, setView],
     ),
   );
   const latest = build.tweaks.at(-1);
