@@ -204,7 +204,7 @@ func TestThrowsTweaksAndChildren(t *testing.T) {
 	p.visit(h.url + "/bench/4/set")
 	p.fills("Wing angle, value", "78")
 	p.types(kb.Enter)
-	p.sees("Wing angle 80° → 78°")
+	p.sees("Wing angle 87° → 78°")
 	p.fills("Why", "for the bend past the stairs")
 	p.clicks("Make it tweak 4")
 	p.gone("Draft")
@@ -254,7 +254,7 @@ func TestBuildsAreNeverLost(t *testing.T) {
 	p.visit(h.url + "/settings")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=json]"), []string{file}))
 	p.at("/bench/10/try")
-	p.sees("Pier Curlew", "Tips up, to stop the rolling", "n = 11")
+	p.sees("Pier Curlew", "tips up against the rolling", "n = 11")
 
 	broken := filepath.Join(t.TempDir(), "broken.json")
 	if err := os.WriteFile(broken, []byte(strings.Replace(bundle, `"distance_m":`, `"distance_m":1`, 1)[:len(bundle)/2]), 0o600); err != nil {

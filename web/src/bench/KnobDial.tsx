@@ -1,11 +1,16 @@
 import { Slider } from "radix-ui";
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { Knob } from "../api/client";
 import { useUnits } from "../settings";
 import { knobValue, lengthValue, number, parseLength, parseNumber } from "../units";
 
-/** One knob: a slider, the value to type, and what it changes. */
-export function KnobDial({
+/**
+ * One knob: a slider, the value to type, and what it changes. It rests while another one
+ * moves.
+ */
+export const KnobDial = memo(Dial);
+
+function Dial({
   knob,
   value,
   onTry,
@@ -13,8 +18,8 @@ export function KnobDial({
 }: {
   knob: Knob;
   value: number;
-  onTry: (v: number) => void;
-  onKeep: (v: number) => void;
+  onTry: (knob: string, v: number) => void;
+  onKeep: (knob: string, v: number) => void;
 }) {
   const units = useUnits();
   const [typed, setTyped] = useState<string | null>(null);
@@ -33,8 +38,8 @@ export function KnobDial({
       );
       return;
     } else {
-      onTry(v);
-      onKeep(v);
+      onTry(knob.name, v);
+      onKeep(knob.name, v);
       setTyped(null);
     }
     setProblem("");
@@ -70,8 +75,8 @@ export function KnobDial({
         min={knob.min}
         max={knob.max}
         step={stepSize}
-        onValueChange={([v]) => v !== undefined && onTry(v)}
-        onValueCommit={([v]) => v !== undefined && onKeep(v)}
+        onValueChange={([v]) => v !== undefined && onTry(knob.name, v)}
+        onValueCommit={([v]) => v !== undefined && onKeep(knob.name, v)}
       >
         <Slider.Track className="relative h-1 grow bg-line">
           <Slider.Range className="absolute h-full bg-ink" />

@@ -53,7 +53,12 @@ export function SetStretch({ ready }: { ready: Ready }) {
       [navigate, build.id, good.steps.length, look, setLook],
     ),
   );
-  const flight = useFlight(ready, setup, useGhosts(ready));
+  // The picture comes first: numbers follow what is on the mat.
+  const flight = useFlight(
+    ready,
+    look === "flight" ? setup : { ...setup, sheet: good.sheet, knobs: good.knobs },
+    useGhosts(ready),
+  );
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from "react";
+import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { api, type Knob } from "../api/client";
 import { Button, Caution, Field } from "../parts/controls";
@@ -120,17 +120,28 @@ const sentence = (s: string) => {
 export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boolean }) {
   const { bench, pattern, setup } = ready;
   const knobs = only ? pattern.knobs.filter(only) : pattern.knobs;
-  const moved = (name: string, v: number) => ({ ...setup, knobs: { ...setup.knobs, [name]: v } });
+  // The dials keep their handlers, which reach for what holds when they are moved.
+  const latest = useRef({ bench, setup });
+  useEffect(() => {
+    latest.current = { bench, setup };
+  });
+  const moved = useCallback((name: string, v: number) => {
+    const now = latest.current.setup;
+    return { ...now, knobs: { ...now.knobs, [name]: v } };
+  }, []);
+  const onTry = useCallback(
+    (name: string, v: number) => latest.current.bench.tryOut(moved(name, v)),
+    [moved],
+  );
+  const onKeep = useCallback(
+    (name: string, v: number) => void latest.current.bench.keep(moved(name, v)),
+    [moved],
+  );
   return (
     <div>
       {knobs.map((k) => (
         <div key={k.name}>
-          <KnobDial
-            knob={k}
-            value={setup.knobs[k.name] ?? k.default}
-            onTry={(v) => bench.tryOut(moved(k.name, v))}
-            onKeep={(v) => void bench.keep(moved(k.name, v))}
-          />
+          <KnobDial knob={k} value={setup.knobs[k.name] ?? k.default} onTry={onTry} onKeep={onKeep} />
           {isCulprit(ready, (c) => c === k) && <Impossible ready={ready} />}
         </div>
       ))}
