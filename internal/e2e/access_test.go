@@ -76,7 +76,7 @@ func TestKeyboardAlone(t *testing.T) {
 	tab("Wing angle") // the value
 	p.until("a slider", `document.querySelector("[role=slider]")`)
 	p.types("t") // typed into the field, not a shortcut
-	p.at("/bench/1/set")
+	p.at("/bench/1/set?look=layers")
 	p.types(kb.Escape + kb.Tab)
 	eval[bool](p, `(document.activeElement.blur(), true)`)
 	p.types("?")

@@ -39,7 +39,6 @@ func TestScreenshots(t *testing.T) {
 		{"phone-fold", "/bench/6/fold/5", 390, 844},
 		{"follow", "/bench/4/follow/5", 1280, 800},
 		{"phone-follow", "/bench/4/follow/7", 390, 844},
-		{"phone-paper", "/bench/8/paper", 390, 844},
 		{"phone-tune", "/bench/6/tune", 390, 844},
 	} {
 		p.do(chromedp.EmulateViewport(v.w, v.h))
