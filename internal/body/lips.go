@@ -73,11 +73,12 @@ func (p Pose) tail(wing int, f Frame, depth float64) (Lip, bool) {
 			pieces = append(pieces, p.Corners(fold.FacetID(i)))
 		}
 	}
-	// Across the flight the part runs from lo to hi; a little inside of both ends its
-	// hindmost paper gives the line of the edge.
-	across := f.Up
+	// Across the flight the part runs from lo to hi; its hindmost paper at two spots gives
+	// the line of the edge.
+	// A wing flies along its crease, which may slope against the keel.
+	across, ahead := f.Up, f.Forward
 	if wing > 0 {
-		across = f.Right
+		across, ahead = f.Right, f.Chord
 	}
 	lo, hi := math.Inf(1), math.Inf(-1)
 	for _, q := range pieces {
@@ -97,20 +98,29 @@ func (p Pose) tail(wing int, f Frame, depth float64) (Lip, bool) {
 					continue
 				}
 				v := a.Add(b.Sub(a).Scale(da / (da - db)))
-				if !found || v.Dot(f.Forward) < best.Dot(f.Forward) {
+				if !found || v.Dot(ahead) < best.Dot(ahead) {
 					best, found = v, true
 				}
 			}
 		}
 		return best, found
 	}
-	a, ok1 := hindmost(lo + 0.1*(hi-lo))
-	b, ok2 := hindmost(lo + 0.9*(hi-lo))
+	// From the middle outwards a wing may be cut off aslant: its tail edge is the inner
+	// part, next to the keel.
+	near, far := 0.1, 0.9
+	if wing > 0 {
+		near, far = 0.1, 0.5
+		if math.Abs(lo) > math.Abs(hi) {
+			near, far = 0.9, 0.5
+		}
+	}
+	a, ok1 := hindmost(lo + near*(hi-lo))
+	b, ok2 := hindmost(lo + far*(hi-lo))
 	if !ok1 || !ok2 || a.Dist(b) < geom.Distinct {
 		return Lip{}, false
 	}
 	axis := b.Sub(a).Unit()
-	out := f.Forward.Scale(-1)
+	out := ahead.Scale(-1)
 	out = out.Sub(axis.Scale(out.Dot(axis))).Unit()
 	return Lip{Wing: wing, At: a.Sub(out.Scale(depth)), Axis: axis, Out: out}, true
 }
