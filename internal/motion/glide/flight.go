@@ -228,14 +228,19 @@ func (m *Model) start(t Throw) (s state) {
 	return s
 }
 
-// turned takes a vector from body to ground axes, or back.
-func turned(s *state, v vec, back bool) vec {
+// attitude is the rotation from body to ground axes.
+func (s *state) attitude() [3][3]float64 {
 	w, x, y, z := s[6], s[7], s[8], s[9]
-	r := [3][3]float64{
+	return [3][3]float64{
 		{1 - 2*(y*y+z*z), 2 * (x*y - w*z), 2 * (x*z + w*y)},
 		{2 * (x*y + w*z), 1 - 2*(x*x+z*z), 2 * (y*z - w*x)},
 		{2 * (x*z - w*y), 2 * (y*z + w*x), 1 - 2*(x*x+y*y)},
 	}
+}
+
+// turned takes a vector from body to ground axes, or back.
+func turned(s *state, v vec, back bool) vec {
+	r := s.attitude()
 	if back {
 		return vec{r[0][0]*v.x + r[1][0]*v.y + r[2][0]*v.z, r[0][1]*v.x + r[1][1]*v.y + r[2][1]*v.z, r[0][2]*v.x + r[1][2]*v.y + r[2][2]*v.z}
 	}
@@ -256,9 +261,11 @@ func (m *Model) bank(s *state) float64 {
 // inertia of an acceleration only.
 func (m *Model) change(s *state, airless bool) (d state) {
 	u, v, w, p, q, r := s[3], s[4], s[5], s[10], s[11], s[12]
-	g := turned(s, vec{u, v, w}, false)
-	d[0], d[1], d[2] = g.x, g.y, g.z
-	down := turned(s, vec{0, 0, Gravity}, true)
+	a := s.attitude()
+	d[0] = a[0][0]*u + a[0][1]*v + a[0][2]*w
+	d[1] = a[1][0]*u + a[1][1]*v + a[1][2]*w
+	d[2] = a[2][0]*u + a[2][1]*v + a[2][2]*w
+	down := vec{a[2][0] * Gravity, a[2][1] * Gravity, a[2][2] * Gravity}
 	var f, t vec
 	mass, inverse := m.m, &m.inverse
 	own := m.Weight.MassKg

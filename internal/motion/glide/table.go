@@ -149,7 +149,17 @@ func (t *table) look(u, w float64) cell {
 	return cell{a.cn + f*(b.cn-a.cn), a.ca + f*(b.ca-a.ca), a.cm + f*(b.cm-a.cm), a.cnCurl + f*(b.cnCurl-a.cnCurl), a.cmCurl + f*(b.cmCurl-a.cmCurl)}
 }
 
-func clamp(v, lo, hi float64) float64 { return math.Max(lo, math.Min(hi, v)) }
+// clamp keeps a number within bounds. It is asked some twenty times a step of a flight,
+// so it does not go through the functions that mind NaN.
+func clamp(v, lo, hi float64) float64 {
+	if v < lo {
+		return lo
+	}
+	if v > hi {
+		return hi
+	}
+	return v
+}
 
 // smooth goes from 0 at lo to 1 at hi with level ends.
 func smooth(lo, hi, v float64) float64 {
