@@ -1,10 +1,13 @@
+import { memo } from "react";
 import { Link } from "react-router";
 import type { Reading } from "../api/client";
 import { useUnits } from "../settings";
 import { readingUnit, readingValue, type Units } from "../units";
 
 /** The numbers of a toy: value, band, what is usual, and what they mean. */
-export function Readings({ readings }: { readings: Reading[] }) {
+export const Readings = memo(List);
+
+function List({ readings }: { readings: Reading[] }) {
   const units = useUnits();
   return (
     <div>

@@ -1,4 +1,4 @@
-import { useCallback, useMemo } from "react";
+import { useCallback, useDeferredValue, useMemo } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import type { Flight } from "../api/client";
 import { useShortcuts } from "../keys";
@@ -59,6 +59,8 @@ export function SetStretch({ ready }: { ready: Ready }) {
     look === "flight" ? setup : { ...setup, sheet: good.sheet, knobs: good.knobs },
     useGhosts(ready),
   );
+  // The path is painted first, then the list of numbers.
+  const readings = useDeferredValue(flight.data?.readings);
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;
@@ -138,7 +140,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
         )}
         {flight.data?.glider ? (
           <div data-measures="">
-            <Readings readings={flight.data.readings} />
+            <Readings readings={readings ?? flight.data.readings} />
             <dl className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4">
               <Measure name="Length" value={length(toy.length_mm, units)} />
               <Measure name="Keel depth" value={length(toy.keel_depth_mm, units)} />

@@ -74,7 +74,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
           </p>
           {flight.data && <FlightMat flight={flight.data} name="thrown, for fun" />}
         </Mat>
-        <Slip label="Slip">
+        <Slip label="Slip" className="lg:row-span-2">
           <h2 className="text-2xl">Thrown like a glider</h2>
           <p>It has no wings that are set, so it is taken as the flat plate that it is folded.</p>
           <ThrowControls />

@@ -1,3 +1,4 @@
+import { useDeferredValue } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { FoldStretch } from "../bench/FoldStretch";
 import { Follow } from "../bench/Follow";
@@ -46,7 +47,7 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
   }
   return (
     <>
-      <Trail ready={ready} stretch={known} step={at} />
+      <Unhurried ready={ready} stretch={known} step={at} />
       <main
         id="main"
         data-hand={settings.hand}
@@ -56,6 +57,11 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
       </main>
     </>
   );
+}
+
+/** The trail follows after the mat has been painted. */
+function Unhurried({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
+  return <Trail ready={useDeferredValue(ready)} stretch={stretch} step={step} />;
 }
 
 function Content({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
