@@ -6,6 +6,7 @@ import (
 	"math"
 	"net/http"
 	"sort"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -82,9 +83,12 @@ func (s *server) flight(_ context.Context, in *flightInput) (*answer[*FlightView
 	}
 	toy, _ := w.Toy(knobs)
 	v := &FlightView{Glider: toy.Glider, Readings: []motion.Reading{}, Ghosts: []GhostView{}, Modes: []ModeShare{}, Band: []BandView{}, Throws: glide.BandThrows}
+	// Numbers and throws rest on the same model, which nothing changes.
+	var numbers sync.WaitGroup
 	if toy.Glider {
-		v.Readings = m.Readings()
+		numbers.Go(func() { v.Readings = m.Readings() })
 	}
+	defer numbers.Wait()
 	f, path := thrown(m, w)
 	v.Path = path
 	v.Mode, v.ModeWords, v.End = string(f.Mode), f.Mode.Words(), string(f.End)
@@ -116,6 +120,7 @@ func (s *server) flight(_ context.Context, in *flightInput) (*answer[*FlightView
 		gf, gp := thrown(n, w)
 		v.Ghosts = append(v.Ghosts, GhostView{g.Name, gf.DistanceM, string(gf.Mode), gp})
 	}
+	numbers.Wait()
 	return ok(v)
 }
 

@@ -1,5 +1,6 @@
 import { keepPreviousData, replaceEqualDeep, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, Problem, type Build, type Pattern, type Replay, type Setup } from "../api/client";
 
@@ -16,13 +17,17 @@ export function useBench(id: number) {
   // What the hand is moving right now; null while it rests on what is saved.
   const [edit, setEdit] = useState<Setup | null>(null);
   const setup = edit ?? build.data?.setup;
+  // While the flight is looked at, it is asked for first and the pictures follow.
+  const [search] = useSearchParams();
+  const later = useDeferredValue(setup);
+  const folded = search.get("look") === "flight" ? later : setup;
   // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
   const before = useRef<Replay | undefined>(undefined);
   const replay = useQuery({
-    queryKey: ["replay", build.data?.pattern, setup],
+    queryKey: ["replay", build.data?.pattern, folded],
     queryFn: async ({ signal }) => {
-      if (!build.data || !setup) throw new Error("no build yet");
-      const fresh = await api.replay(build.data.pattern, setup, signal);
+      if (!build.data || !folded) throw new Error("no build yet");
+      const fresh = await api.replay(build.data.pattern, folded, signal);
       const shared = before.current ? replaceEqualDeep(before.current, fresh) : fresh;
       before.current = shared;
       return shared;
