@@ -102,9 +102,7 @@ func TestKnobs(t *testing.T) {
 	p.fills("Keel depth, from the landmark, value", "0")
 	p.types(kb.Enter)
 	p.gone("off its landmarks on purpose")
-	if after := eval[string](p, `document.querySelector("nav[aria-label=Trail] [aria-label^='Step 7'] svg").innerHTML`); after == before {
-		t.Error("the trail's picture does not follow the knob")
-	}
+	p.until("the trail's picture follows the knob", `document.querySelector("nav[aria-label=Trail] [aria-label^='Step 7'] svg").innerHTML !== `+quote(before))
 	p.quiet()
 }
 
