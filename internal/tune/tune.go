@@ -95,13 +95,12 @@ type Progress struct {
 
 // Found is the best that a search came to.
 type Found struct {
-	At             []float64
-	Before, After  motion.Measures
-	Score, Was     float64
-	Reasons        []Reason // what each changed lever is worth, the most first
-	Tried          int
-	NothingToGain  bool // no position is better than where it stands
-	GainIsDoubtful bool // better by less than what throws differ
+	At            []float64
+	Before, After motion.Measures
+	Score, Was    float64
+	Reasons       []Reason // what each changed lever is worth, the most first
+	Tried         int
+	NothingToGain bool // no position is better than where it stands
 }
 
 // Reason is what one change of a result is worth: the score without it.

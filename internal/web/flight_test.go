@@ -150,6 +150,14 @@ func TestSearchIsStreamed(t *testing.T) {
 	if progress < 10 || !strings.Contains(done, `"changes":[{`) || !strings.Contains(done, `"name":"curl"`) {
 		t.Errorf("%d reports, then %.200s", progress, done)
 	}
+	body = strings.Replace(body, `"min":-10,"max":10`, `"min":10,"max":-10`, 1)
+	stream(t.Context(), func(event, data string) bool {
+		if event != "failed" || !strings.Contains(data, "may go from -20 to 40") {
+			t.Errorf("bounds the wrong way round: %s %s", event, data)
+		}
+		return true
+	})
+	body = strings.Replace(body, `"min":10,"max":-10`, `"min":-10,"max":10`, 1)
 	ctx, cancel := context.WithCancel(t.Context())
 	began := time.Now()
 	stream(ctx, func(string, string) bool { cancel(); return false })

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -175,12 +176,17 @@ func (s *server) search(id string, in OptimiseInput) (func(context.Context, func
 			}
 			found = true
 			free = append(free, i)
-			if want.Min != nil && *want.Min >= l.Min && *want.Min <= l.Max {
-				l.Min = *want.Min
+			lo, hi := l.Min, l.Max
+			if want.Min != nil {
+				lo = *want.Min
 			}
-			if want.Max != nil && *want.Max >= l.Min && *want.Max <= l.Max {
-				l.Max = *want.Max
+			if want.Max != nil {
+				hi = *want.Max
 			}
+			if lo < l.Min || hi > l.Max || lo > hi {
+				return nil, refuse("body.levers", want.Name, fmt.Sprintf("%s may go from %s to %s; bounds of %s to %s do not lie in that", l.Label, sheet.Number(l.Min), sheet.Number(l.Max), sheet.Number(lo), sheet.Number(hi)))
+			}
+			l.Min, l.Max = lo, hi
 		}
 		if !found {
 			return nil, refuse("body.levers", want.Name, "there is no knob called "+want.Name)

@@ -114,15 +114,7 @@ func (e examination) agrees(f Flight) bool {
 	return false
 }
 
-func (e examination) value(knob string) float64 {
-	if v, ok := e.knobs[knob]; ok {
-		return v
-	}
-	if i := e.w.Pattern.KnobIndex(knob); i >= 0 {
-		return e.w.Pattern.Knobs[i].Default
-	}
-	return 0
-}
+func (e examination) value(knob string) float64 { return e.w.value(e.knobs, knob) }
 
 // with are the knobs after changes.
 func (e examination) with(changes ...motion.Change) map[string]float64 {
@@ -146,8 +138,7 @@ func (e examination) change(knob string, by float64) motion.Change {
 }
 
 // smallest is the least change of a knob, in steps, after which the throw is as wanted.
-// ok is false when none within reach does.
-// It is judged by throws out of the scatter, not by the one throw that is just as meant.
+// ok is false when none within reach does. It is judged by throws out of the scatter, not by the one throw that is just as meant.
 func (e examination) smallest(knob string, step float64, most int, want func(m *Model, share func(...Mode) float64) bool) (motion.Change, bool) {
 	for n := 1; n <= most; n++ {
 		c := e.change(knob, float64(n)*step)

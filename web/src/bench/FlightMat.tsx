@@ -70,7 +70,7 @@ export function FlightMat({
       />
       <p className="text-quiet">
         {flight.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
-        with what hands miss, to what is below. {ends(flight)}{" "}
+        with what hands miss, to what is below. {ends(flight, units)}{" "}
         <Link to="/not-known/fly" className="underline underline-offset-4">
           What the model does not know
         </Link>
@@ -186,13 +186,13 @@ function aside(m: number, units: "mm" | "in") {
   return `${distance(Math.abs(m), units)} ${m > 0 ? "right" : "left"}`;
 }
 
-function ends(f: Flight) {
+function ends(f: Flight, units: "mm" | "in") {
   const rope =
     f.rope_over_m === undefined
       ? ""
       : f.rope_over_m > 0
-        ? ` It clears the rope by ${number(f.rope_over_m, 2)} m.`
-        : ` It passes ${number(-f.rope_over_m, 2)} m under the rope.`;
+        ? ` It clears the rope by ${distance(f.rope_over_m, units)}.`
+        : ` It passes ${distance(-f.rope_over_m, units)} under the rope.`;
   const how: Record<string, string> = {
     wall: "It meets the wall ahead.",
     "side wall": "It meets a side wall.",

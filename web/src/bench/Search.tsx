@@ -3,7 +3,16 @@ import { useEffect, useRef, useState } from "react";
 import { api, Problem, type Aim, type Optimum, type SearchProgress, type Setup } from "../api/client";
 import { Button, Caution, Check, Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
-import { distance, fromHallUnit, hallUnit, knobValue, number, parseNumber } from "../units";
+import {
+  distance,
+  fromHallUnit,
+  hallUnit,
+  knobValue,
+  lengthValue,
+  number,
+  parseLength,
+  parseNumber,
+} from "../units";
 import { useThrowing } from "./throwing";
 import type { Ready } from "./useBench";
 
@@ -30,7 +39,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const running = useRef<AbortController | null>(null);
   useEffect(() => () => running.current?.abort(), []);
   const levers = useQuery({
-    queryKey: ["levers", build.pattern, setup],
+    queryKey: ["levers", build.pattern, setup, how],
     queryFn: () => api.levers(build.pattern, setup, how),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -44,7 +53,10 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
     try {
       const levels = free.map((name) => {
         const [lo, hi] = bounds[name] ?? ["", ""];
-        const [min, max] = [parseNumber(lo), parseNumber(hi)];
+        // Lengths are typed in the person's unit.
+        const length = levers.data?.find((l) => l.name === name)?.unit === "mm";
+        const read = (t: string) => (length ? parseLength(t, units) : parseNumber(t));
+        const [min, max] = [read(lo), read(hi)];
         return { name, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
       });
       const ringM = fromHallUnit(parseNumber(ring) ?? 0, units);
@@ -119,7 +131,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
                     <input
                       aria-label={`${l.label}, least`}
                       className="w-20 border border-ink bg-panel px-2 py-1"
-                      placeholder={number(l.min)}
+                      placeholder={l.unit === "mm" ? lengthValue(l.min, units) : number(l.min)}
                       value={lo}
                       onChange={(e) => bound(0, e.target.value)}
                     />
@@ -127,11 +139,11 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
                     <input
                       aria-label={`${l.label}, most`}
                       className="w-20 border border-ink bg-panel px-2 py-1"
-                      placeholder={number(l.max)}
+                      placeholder={l.unit === "mm" ? lengthValue(l.max, units) : number(l.max)}
                       value={hi}
                       onChange={(e) => bound(1, e.target.value)}
                     />
-                    {l.unit === "deg" ? "°" : l.unit}
+                    {l.unit === "deg" ? "°" : l.unit === "mm" ? units : l.unit}
                   </span>
                 )}
               </div>

@@ -17,7 +17,7 @@ export function Sweeps({ ready, setup }: { ready: Ready; setup: Setup }) {
   const [by, setBy] = useState("distance");
   const id = ready.build.pattern;
   const levers = useQuery({
-    queryKey: ["levers", id, setup],
+    queryKey: ["levers", id, setup, how],
     queryFn: () => api.levers(id, setup, how),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
