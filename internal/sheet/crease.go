@@ -1,7 +1,5 @@
 package sheet
 
-import "math"
-
 // How far a crease opens again by itself: elastic-plastic bending round a radius.
 
 // Radii round which a crease is pressed, in mm, by its character.
@@ -35,8 +33,7 @@ func RestOpening(layers int, thicknessMM, radiusMM float64) float64 {
 	yield := thicknessMM / (2 * yieldStrain)
 	mean := 0.0
 	for i := 1; i <= layers; i++ {
-		u := math.Min(1, (radiusMM+(float64(i)-0.5)*thicknessMM)/yield)
-		mean += (1.5*u - 0.5*u*u*u) / float64(layers)
+		mean += Springback((radiusMM+(float64(i)-0.5)*thicknessMM)/yield) / float64(layers)
 	}
 	return recoveryDeg + (1-recoveryDeg/180)*180*mean
 }

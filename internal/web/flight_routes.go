@@ -34,8 +34,8 @@ func (s *server) flightRoutes(api huma.API) {
 
 // NotKnownView is what a model rests on.
 type NotKnownView struct {
-	Constants []glide.Constant `json:"constants"`
-	Limits    []string         `json:"limits"`
+	Constants []motion.Constant `json:"constants"`
+	Limits    []string          `json:"limits"`
 }
 
 type flightInput struct {

@@ -1,5 +1,7 @@
 package glide
 
+import "tussock/internal/motion"
+
 // The air, as in a hall at about 20 °C.
 const (
 	AirDensity = 1.20   // kg/m³
@@ -8,28 +10,6 @@ const (
 )
 
 const metres = 1e-3
-
-// How sure a constant is.
-type Confidence string
-
-// Textbook or exact; right form, number good to 15 %; a guess that throws must judge.
-const (
-	High   Confidence = "high"
-	Medium Confidence = "medium"
-	Low    Confidence = "low"
-)
-
-// Constant is a number the model rests on that is no exact law.
-type Constant struct {
-	Name       string     `json:"name"`
-	Value      float64    `json:"value"`
-	Lo         float64    `json:"lo"`
-	Hi         float64    `json:"hi"`
-	Unit       string     `json:"unit"`
-	Confidence Confidence `json:"confidence"`
-	Source     string     `json:"source"`
-	Effect     string     `json:"effect"` // what it does to the result over its range
-}
 
 // What the model takes, with what is known of each. None is fitted to a test.
 const (
@@ -64,20 +44,20 @@ const (
 )
 
 // Constants lists what is uncertain, for the page that says what is not known.
-func Constants() []Constant {
-	return []Constant{
-		{"Effect of a curled edge, of theory", curlEfficiency, 0.5, 0.9, "", Low, "thick boundary layers at small Reynolds numbers, soft crease; guess", "trim speed 16 % faster to 6 % slower"},
-		{"Angle at which a curl's effect levels off", curlSpan, 0.3, 0.5, "rad", Low, "guess", "only curls over 10°"},
-		{"Suction kept by the folded front edge", suctionKept, 0, 0.4, "", Low, "0 for a sharp single layer, 0.4 for a round fold", "glide ratio 8 % worse to 10 % better"},
-		{"Friction over that of a smooth plate", frictionFactor, 1.0, 1.5, "", Low, "layer edges and pockets; plate friction by Blasius with the small-Reynolds term", "glide ratio 9 % better to 10 % worse"},
-		{"Drag of the blunt front edge", bluntEdge, 0.2, 0.7, "", Low, "bluff edges in the tunnel", "glide ratio 3 %"},
-		{"Travel of the centre of pressure", areaTravel, 0.6, 1.0, "", Medium, "rectangular plates: Joessel's rule", "trim speed up to 11 % slower; a steep mush instead of a glide when it is small"},
-		{"Normal force of a plate across the wind", plateNormal, 1.1, 1.2, "", High, "wind tunnel, square plates", "steep dives and tumbling only"},
-		{"Angle of the stall", 0, -4, 4, "deg", Low, "small plates in the tunnel, by aspect ratio and sweep", "fast throws with much curl"},
-		{"Pitch damping across the wind", dampingLeft, 0, 0.5, "", Low, "falling plates in experiments", "whether it flutters or tumbles"},
-		{"Angle at which the keel lets go sideways", 25, 15, 35, "deg", Low, "plates", "large sideslip only"},
-		{"Speed at which bent edges give way", softeningSpeed, 12, 20, "m/s", Low, "bending stiffness of one layer of 80 g/m²; guess", "hard throws, when it is switched on"},
-		{"Air that the keel carries along sideways", 0.36, 0.2, 0.5, "", Low, "plates that are pushed sideways", "wobble only"},
+func Constants() []motion.Constant {
+	return []motion.Constant{
+		{"Effect of a curled edge, of theory", curlEfficiency, 0.5, 0.9, "", motion.Low, "thick boundary layers at small Reynolds numbers, soft crease; guess", "trim speed 16 % faster to 6 % slower"},
+		{"Angle at which a curl's effect levels off", curlSpan, 0.3, 0.5, "rad", motion.Low, "guess", "only curls over 10°"},
+		{"Suction kept by the folded front edge", suctionKept, 0, 0.4, "", motion.Low, "0 for a sharp single layer, 0.4 for a round fold", "glide ratio 8 % worse to 10 % better"},
+		{"Friction over that of a smooth plate", frictionFactor, 1.0, 1.5, "", motion.Low, "layer edges and pockets; plate friction by Blasius with the small-Reynolds term", "glide ratio 9 % better to 10 % worse"},
+		{"Drag of the blunt front edge", bluntEdge, 0.2, 0.7, "", motion.Low, "bluff edges in the tunnel", "glide ratio 3 %"},
+		{"Travel of the centre of pressure", areaTravel, 0.6, 1.0, "", motion.Medium, "rectangular plates: Joessel's rule", "trim speed up to 11 % slower; a steep mush instead of a glide when it is small"},
+		{"Normal force of a plate across the wind", plateNormal, 1.1, 1.2, "", motion.High, "wind tunnel, square plates", "steep dives and tumbling only"},
+		{"Angle of the stall", 0, -4, 4, "deg", motion.Low, "small plates in the tunnel, by aspect ratio and sweep", "fast throws with much curl"},
+		{"Pitch damping across the wind", dampingLeft, 0, 0.5, "", motion.Low, "falling plates in experiments", "whether it flutters or tumbles"},
+		{"Angle at which the keel lets go sideways", 25, 15, 35, "deg", motion.Low, "plates", "large sideslip only"},
+		{"Speed at which bent edges give way", softeningSpeed, 12, 20, "m/s", motion.Low, "bending stiffness of one layer of 80 g/m²; guess", "hard throws, when it is switched on"},
+		{"Air that the keel carries along sideways", 0.36, 0.2, 0.5, "", motion.Low, "plates that are pushed sideways", "wobble only"},
 	}
 }
 
