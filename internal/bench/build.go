@@ -8,6 +8,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"tussock/internal/sheet"
 )
 
 // SheetSpec is the sheet of a set-up.
@@ -28,6 +30,11 @@ type SheetSpec struct {
 	Made    [][4]float64 `json:"made,omitempty"`
 	ErrorMM float64      `json:"error_mm,omitempty"`
 	From    *SheetFrom   `json:"from,omitempty"`
+}
+
+// Plain is the sheet as it is folded.
+func (s SheetSpec) Plain() (sheet.Sheet, error) {
+	return sheet.New(s.WidthMM, s.HeightMM, s.GSM, s.ThicknessMM)
 }
 
 // SheetFrom is the sheet that another was got from, and what was wanted of it.

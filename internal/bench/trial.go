@@ -2,45 +2,67 @@ package bench
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"strings"
 	"time"
+
+	"tussock/internal/motion"
 )
 
-// Trial is one throw of a build at a tweak.
+// Trial is one throw, hop or play of a build at a tweak.
 type Trial struct {
-	ID           int64
-	TweakID      int64
-	DistanceM    *float64 // from the thrower's toes to where the toy lies
-	TimeS        *float64 // in the air
-	Seen         []string
-	Thrower      string
-	Place        string
-	Air          string
-	ThrowHeightM *float64
-	OffsetM      *float64 // how far to the right of the line aimed along it came down, left negative
-	Note         string
-	At           time.Time
-	DeletedAt    *time.Time
+	ID        int64
+	TweakID   int64
+	Kind      string             // of trial, as its way of moving names it; "" for the usual one
+	Read      map[string]float64 // readings by id, SI units
+	Under     map[string]string  // conditions that its way of moving keeps, as they are called
+	Seen      []string
+	Thrower   string
+	Place     string
+	Air       string
+	Note      string
+	At        time.Time
+	DeletedAt *time.Time
 }
 
-// SeenOf is what can be noted of a toy, by how it moves. A way of moving without an
-// entry is noted in words alone.
-var SeenOf = map[string][]string{
-	"fly":    {"glided", "dived", "stalled", "turned left", "turned right", "rolled", "looped", "hit something"},
-	"reveal": {"opened both ways", "opened one way", "bound", "gaped in the middle", "tore"},
+// Noted is the trial as findings read it.
+func (t Trial) Noted() motion.Noted {
+	return motion.Noted{Kind: t.Kind, Chips: t.Seen, Read: t.Read, Under: t.Under}
 }
 
-// Seen is all that can be noted of any toy.
-var Seen = slices.Concat(SeenOf["fly"], SeenOf["reveal"])
+// Noted are trials as findings read them.
+func Noted(trials []Trial) []motion.Noted {
+	out := make([]motion.Noted, len(trials))
+	for i, t := range trials {
+		out[i] = t.Noted()
+	}
+	return out
+}
 
-// Check refuses values that no throw has, and trials that say nothing.
-func (t Trial) Check() error {
+// MaxUnder bounds the conditions kept with a trial.
+const MaxUnder = 12
+
+// Check refuses values that no trial of this way of moving has, and trials that say
+// nothing.
+func (t Trial) Check(w *motion.Way) error {
+	if _, ok := w.Kind(t.Kind); !ok {
+		return &Problem{"kind", fmt.Sprintf("%q", t.Kind), "one of " + strings.Join(kindNames(w), ", ")}
+	}
+	counts := false
+	for _, id := range slices.Sorted(maps.Keys(t.Read)) {
+		r, ok := w.Record(id)
+		if !ok {
+			return &Problem{id, t.Read[id], "left out: that is not measured of this toy"}
+		}
+		v := t.Read[id]
+		if err := inRange(id, &v, r.Min, r.Max, strings.Replace(r.Unit, "cm", "m", 1)); err != nil {
+			return err
+		}
+		counts = counts || !r.Kept
+	}
 	for _, err := range []error{
-		inRange("distance_m", t.DistanceM, 0, 200, "m"),
-		inRange("time_s", t.TimeS, 0, 120, "s"),
-		inRange("throw_height_m", t.ThrowHeightM, 0, 20, "m"), inRange("offset_m", t.OffsetM, -100, 100, "m"),
 		atMost("thrower", t.Thrower, MaxName), atMost("place", t.Place, MaxName),
 		atMost("air", t.Air, MaxName), atMost("note", t.Note, MaxNote),
 	} {
@@ -48,15 +70,43 @@ func (t Trial) Check() error {
 			return err
 		}
 	}
-	for _, s := range t.Seen {
-		if !slices.Contains(Seen, s) {
-			return &Problem{"seen", fmt.Sprintf("%q", s), "one of " + strings.Join(Seen, ", ")}
+	if len(t.Under) > MaxUnder {
+		return &Problem{"under", len(t.Under), fmt.Sprintf("at most %d conditions", MaxUnder)}
+	}
+	for _, k := range slices.Sorted(maps.Keys(t.Under)) {
+		if err := atMost("under."+k, k+t.Under[k], MaxName); err != nil {
+			return err
 		}
 	}
-	if t.DistanceM == nil && t.TimeS == nil && len(t.Seen) == 0 && strings.TrimSpace(t.Note) == "" {
-		return &Problem{"distance_m", "empty", "given, or else a time, something seen or a note"}
+	for _, s := range t.Seen {
+		if !slices.ContainsFunc(w.Chips, func(c motion.Chip) bool { return c.Name == s }) {
+			return &Problem{"seen", fmt.Sprintf("%q", s), "one of " + strings.Join(chipNames(w), ", ")}
+		}
+	}
+	if !counts && len(t.Seen) == 0 && strings.TrimSpace(t.Note) == "" {
+		k, _ := w.Kind(t.Kind)
+		if k.Record == "" {
+			return &Problem{"seen", "empty", "given, or else a note"}
+		}
+		return &Problem{k.Record, "empty", "given, or else another reading, something seen or a note"}
 	}
 	return nil
+}
+
+func kindNames(w *motion.Way) []string {
+	var out []string
+	for _, k := range w.Kinds {
+		out = append(out, k.Name)
+	}
+	return out
+}
+
+func chipNames(w *motion.Way) []string {
+	var out []string
+	for _, c := range w.Chips {
+		out = append(out, c.Name)
+	}
+	return out
 }
 
 // Stats sums up one reading over the trials of a tweak.
@@ -88,22 +138,23 @@ func quantile(sorted []float64, q float64) float64 {
 	return sorted[i] + (at-float64(i))*(sorted[i+1]-sorted[i])
 }
 
-// Distances are the readings of the trials that have one.
-func Distances(trials []Trial) []float64 {
-	return readings(trials, func(t Trial) *float64 { return t.DistanceM })
-}
+// Readings are the values of one reading, of the trials that have it.
+func Readings(trials []Trial, id string) []float64 { return motion.Values(Noted(trials), id) }
 
-// Times likewise.
-func Times(trials []Trial) []float64 {
-	return readings(trials, func(t Trial) *float64 { return t.TimeS })
-}
-
-func readings(trials []Trial, of func(Trial) *float64) []float64 {
-	var out []float64
-	for _, t := range trials {
-		if v := of(t); v != nil {
-			out = append(out, *v)
+// Summaries are the statistics of all readings that occur. Where less is better the best
+// is the least.
+func Summaries(trials []Trial, w *motion.Way) map[string]Stats {
+	out := map[string]Stats{}
+	for _, r := range w.Records {
+		v := Readings(trials, r.ID)
+		if len(v) == 0 {
+			continue
 		}
+		s := Summarise(v)
+		if r.Less {
+			s.Best = slices.Min(v)
+		}
+		out[r.ID] = s
 	}
 	return out
 }

@@ -7,44 +7,56 @@ import (
 	"strings"
 	"testing"
 	"unicode/utf8"
+
+	"tussock/internal/motion"
 )
 
-func reading(v float64) *float64 { return &v }
+// gliding is a way of moving as trials know it.
+var gliding = motion.Way{
+	Kinds:   []motion.Kind{{Name: "throw", Record: "distance", Others: []string{"time", "from"}}, {Name: "target", Record: "miss"}},
+	Records: []motion.Record{{ID: "distance", Unit: "m", Max: 200}, {ID: "time", Unit: "s", Max: 120}, {ID: "from", Unit: "m", Max: 20, Kept: true}, {ID: "miss", Unit: "m", Max: 5, Less: true}},
+	Chips:   []motion.Chip{{Name: "glided"}, {Name: "dived", Bad: true}},
+}
+
+func read(id string, v float64) map[string]float64 { return map[string]float64{id: v} }
 
 // A trial that no throw can have given is refused by the name of its field; one
 // at the very limits is taken.
 func TestTrialsThatCannotBe(t *testing.T) {
-	good := Trial{DistanceM: reading(7), Seen: []string{"glided"}}
+	good := Trial{Read: read("distance", 7), Seen: []string{"glided"}}
 	for _, c := range []struct {
 		field string
 		spoil func(*Trial)
 	}{
-		{"distance_m", func(t *Trial) { t.DistanceM = reading(-0.1) }},
-		{"distance_m", func(t *Trial) { t.DistanceM = reading(math.NaN()) }},
-		{"distance_m", func(t *Trial) { t.DistanceM = reading(math.Inf(1)) }},
-		{"time_s", func(t *Trial) { t.TimeS = reading(121) }},
-		{"throw_height_m", func(t *Trial) { t.ThrowHeightM = reading(20.5) }},
+		{"distance", func(t *Trial) { t.Read = read("distance", -0.1) }},
+		{"distance", func(t *Trial) { t.Read = read("distance", math.NaN()) }},
+		{"distance", func(t *Trial) { t.Read = read("distance", math.Inf(1)) }},
+		{"time", func(t *Trial) { t.Read = read("time", 121) }},
+		{"from", func(t *Trial) { t.Read = read("from", 20.5) }},
+		{"beak", func(t *Trial) { t.Read = read("beak", 1) }},
+		{"kind", func(t *Trial) { t.Kind = "sung" }},
+		{"distance", func(t *Trial) { *t = Trial{Read: read("from", 1.6)} }},
 		{"seen", func(t *Trial) { t.Seen = []string{"glided", "sang"} }},
 		{"thrower", func(t *Trial) { t.Thrower = strings.Repeat("é", MaxName+1) }},
 		{"place", func(t *Trial) { t.Place = strings.Repeat("x", MaxName+1) }},
 		{"air", func(t *Trial) { t.Air = strings.Repeat("x", MaxName+1) }},
 		{"note", func(t *Trial) { t.Note = strings.Repeat("x", MaxNote+1) }},
-		{"distance_m", func(t *Trial) { *t = Trial{Note: " \n", Thrower: "Ilse"} }},
+		{"distance", func(t *Trial) { *t = Trial{Note: " \n", Thrower: "Ilse"} }},
 	} {
 		bad := good
 		c.spoil(&bad)
 		var p *Problem
-		if err := bad.Check(); !errors.As(err, &p) || p.Field != c.field {
+		if err := bad.Check(&gliding); !errors.As(err, &p) || p.Field != c.field {
 			t.Errorf("%+v: got %v, want a problem with %s", bad, err, c.field)
 		} else if !strings.HasPrefix(p.Error(), c.field+" is ") || !strings.Contains(p.Error(), "it must be ") {
 			t.Errorf("%q does not name the field, the value and the fix", p.Error())
 		}
 	}
 	for _, ok := range []Trial{
-		good, {DistanceM: reading(0)}, {TimeS: reading(120)}, {Note: "sat in a tree"}, {Seen: SeenOf["fly"]}, {Seen: SeenOf["reveal"]},
-		{DistanceM: reading(200), ThrowHeightM: reading(20), Thrower: strings.Repeat("é", MaxName), Note: strings.Repeat("x", MaxNote)},
+		good, {Read: read("distance", 0)}, {Read: read("time", 120)}, {Note: "sat in a tree"}, {Seen: []string{"glided", "dived"}}, {Kind: "target", Read: read("miss", 1)},
+		{Read: map[string]float64{"distance": 200, "from": 20}, Thrower: strings.Repeat("é", MaxName), Note: strings.Repeat("x", MaxNote)},
 	} {
-		if err := ok.Check(); err != nil {
+		if err := ok.Check(&gliding); err != nil {
 			t.Errorf("%+v is refused: %v", ok, err)
 		}
 	}
@@ -53,18 +65,23 @@ func TestTrialsThatCannotBe(t *testing.T) {
 // Readings are those that were taken, in the order of the trials; a trial with
 // none does not count as nought.
 func TestReadings(t *testing.T) {
-	trials := []Trial{{DistanceM: reading(7)}, {TimeS: reading(2)}, {DistanceM: reading(0), TimeS: reading(0)}, {Note: "lost"}, {DistanceM: reading(9)}}
-	if got := Distances(trials); !slices.Equal(got, []float64{7, 0, 9}) {
+	trials := []Trial{{Read: read("distance", 7)}, {Read: read("time", 2)}, {Read: map[string]float64{"distance": 0, "time": 0}}, {Note: "lost"}, {Read: read("distance", 9)}}
+	if got := Readings(trials, "distance"); !slices.Equal(got, []float64{7, 0, 9}) {
 		t.Errorf("distances %v", got)
 	}
-	if got := Times(trials); !slices.Equal(got, []float64{2, 0}) {
+	if got := Readings(trials, "time"); !slices.Equal(got, []float64{2, 0}) {
 		t.Errorf("times %v", got)
 	}
-	if s := Summarise(Distances(trials[:2])); s.N != 1 || s.Best != 7 || s.Q1 != 7 || s.Q3 != 7 {
+	if s := Summarise(Readings(trials[:2], "distance")); s.N != 1 || s.Best != 7 || s.Q1 != 7 || s.Q3 != 7 {
 		t.Errorf("one reading sums up to %+v", s)
 	}
-	if Distances(nil) != nil || Summarise(nil) != (Stats{}) {
+	if Readings(nil, "distance") != nil || Summarise(nil) != (Stats{}) {
 		t.Error("no trials give readings")
+	}
+	all := append(trials, Trial{Read: read("miss", 0.4)}, Trial{Read: read("miss", 0.1)})
+	sums := Summaries(all, &gliding)
+	if len(sums) != 3 || sums["miss"].Best != 0.1 || sums["distance"].Best != 9 {
+		t.Errorf("summaries %+v: less is better for a miss", sums)
 	}
 }
 

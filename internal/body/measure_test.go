@@ -159,7 +159,7 @@ func TestCentreMovesByTheMovedShare(t *testing.T) {
 				c := pos.Centroid()
 				sum = sum.Add(d.Line.Mirror(c).Sub(c).Scale(pos.Area()))
 			}
-			want := a.Add(sum.Scale(1 / d.Before.Sheet.AreaMM2()))
+			want := a.Add(sum.Scale(1 / d.Before.PaperMM2()))
 			if want.Dist(b) > 1e-9 {
 				t.Errorf("%s step %d: the centre of mass goes to %v, by its parts to %v", id, d.No, b, want)
 			}

@@ -195,17 +195,15 @@ func throw(r *rand.Rand, t tweak, thrower, air string, height float64, at time.T
 		d, note = d*0.45, "Slipped out of the hand"
 	}
 	d = math.Round(math.Max(d, 0.8)*10) / 10
-	trial := bench.Trial{DistanceM: &d, Thrower: thrower, Place: "Waiting hall", Air: air, ThrowHeightM: &height, Note: note, At: at}
+	trial := bench.Trial{Read: map[string]float64{"distance": d, "from": height}, Thrower: thrower, Place: "Waiting hall", Air: air, Note: note, At: at}
 	if len(t.seen) > 0 && r.Float64() < t.chance {
 		trial.Seen = []string{t.seen[r.IntN(len(t.seen))]}
 	}
 	if t.aside > 0 && r.Float64() < 0.5 {
-		off := math.Round((t.drift+t.aside*r.NormFloat64())*10) / 10
-		trial.OffsetM = &off
+		trial.Read["aside"] = math.Round((t.drift+t.aside*r.NormFloat64())*10) / 10
 	}
 	if r.Float64() < 0.4 {
-		s := math.Round(d/(3.8+0.5*r.Float64())*10) / 10
-		trial.TimeS = &s
+		trial.Read["time"] = math.Round(d/(3.8+0.5*r.Float64())*10) / 10
 	}
 	return trial
 }

@@ -7,6 +7,7 @@ import (
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/store"
+	"tussock/internal/ways"
 )
 
 // Every set-up of the demo folds, every throw is one that could be typed, and
@@ -37,10 +38,10 @@ func TestSeed(t *testing.T) {
 			for _, tw := range b.Tweaks {
 				setups = append(setups, tw.Setup.Knobs)
 				for _, x := range tw.Trials {
-					if err := x.Check(); err != nil {
+					if err := x.Check(&ways.Of(p.Moves).Way); err != nil {
 						t.Errorf("%s: %v", b.Name, err)
 					}
-					sums[i] += *x.DistanceM
+					sums[i] += x.Read["distance"]
 				}
 			}
 			sp := b.Current().Sheet

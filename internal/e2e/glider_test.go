@@ -45,7 +45,7 @@ func TestGliderLoop(t *testing.T) {
 	p.clicks("Causes in order")
 	p.sees("Too little tail curl", "dived in 3 of 3 throws")
 	p.clicks("Make it tweak 2")
-	p.sees("tweak 2", "Throw 3 more before you decide")
+	p.sees("tweak 2", "3 more throws before you decide")
 	p.types(kb.ArrowLeft)
 	p.at("/bench/1/try")
 	for _, d := range []string{"6.8", "7.1", "6.5", "7.0"} {
@@ -120,7 +120,7 @@ func TestTuning(t *testing.T) {
 	eval[bool](p, `(`+search+`, true)`)
 	p.sees("in the air", "predicted, the mean of scattered throws", "Without this change", "left and right are kept alike")
 	p.clicks("Make it tweak 3")
-	p.sees("tweak 3", "Throw 3 more before you decide")
+	p.sees("tweak 3", "3 more throws before you decide")
 	p.quiet()
 }
 
@@ -134,7 +134,7 @@ func TestMeasuredSides(t *testing.T) {
 	p.clicks("Measured")
 	p.fills("Left wing up", "10")
 	p.clicks("Take what was measured")
-	p.sees("measure both sides")
+	p.sees("both sides are needed")
 	p.fills("Right wing up", "14")
 	p.clicks("Take what was measured")
 	p.sees("Right wing higher than the left 0° → 4°")

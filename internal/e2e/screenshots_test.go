@@ -29,7 +29,7 @@ func TestScreenshots(t *testing.T) {
 		{"bench-paper", "/bench/8/paper", 1280, 800},
 		{"settings", "/settings", 1280, 800},
 		{"study", "/study/flapper", 1280, 800},
-		{"bench-flight", "/bench/2/set?look=flight", 1280, 800},
+		{"bench-flight", "/bench/2/set?look=motion", 1280, 800},
 		{"bench-tune", "/bench/6/tune", 1280, 800},
 		{"bench-bars", "/bench/1/tune?view=bars", 1280, 800},
 		{"papers", "/papers", 1280, 800},

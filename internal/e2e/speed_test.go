@@ -42,7 +42,7 @@ func TestSpeedOfAStep(t *testing.T) {
 func TestSpeedOfAFlight(t *testing.T) {
 	h := open(t, "", true)
 	p := sit(t, 1280, 800)
-	p.visit(h.url + "/bench/1/set?look=flight")
+	p.visit(h.url + "/bench/1/set?look=motion")
 	p.until("the path", `document.querySelector("[data-path]")`)
 	p.find("Wing angle", "[role=slider]")
 	eval[bool](p, `(window.__hit.focus(), true)`)

@@ -72,3 +72,48 @@ func TestShares(t *testing.T) {
 		t.Errorf("%v", p)
 	}
 }
+
+// A change is kept when it is better, or when the fault is gone; it is taken back when it
+// is worse or when enough trials show nothing; less can be better.
+func TestKeepOrRevert(t *testing.T) {
+	noted := func(bad, good int) [][]string {
+		var out [][]string
+		for range bad {
+			out = append(out, []string{"dived"})
+		}
+		for range good {
+			out = append(out, []string{"glided"})
+		}
+		return append(out, nil)
+	}
+	gone := MostFaults(noted(6, 0), noted(0, 6), []string{"dived", "stalled"})
+	if !gone.Cured() || gone.Name != "dived" || gone.BeforeN != 6 || gone.After != 0 {
+		t.Errorf("%+v", gone)
+	}
+	if f := MostFaults(noted(1, 5), noted(0, 6), []string{"dived"}); f != nil {
+		t.Error("one dive is no fault")
+	}
+	if MostFaults(noted(3, 3), noted(3, 3), []string{"dived"}).Cured() {
+		t.Error("as often as before is no cure")
+	}
+	for name, q := range map[string]struct {
+		c    Comparison
+		f    *Faults
+		less bool
+		want Advice
+		more int
+	}{
+		"better":          {Comparison{Verdict: Better}, nil, false, Keep, 0},
+		"worse":           {Comparison{Verdict: Worse}, gone, false, Revert, 0},
+		"less is better":  {Comparison{Verdict: Worse}, nil, true, Keep, 0},
+		"more is worse":   {Comparison{Verdict: Better}, nil, true, Revert, 0},
+		"cured":           {Comparison{Verdict: Level, More: 3}, gone, false, Keep, 0},
+		"nothing seen":    {Comparison{Verdict: Level}, nil, false, Revert, 0},
+		"not enough yet":  {Comparison{Verdict: Level, More: 3}, nil, false, TryMore, 3},
+		"hardly any shot": {Comparison{Verdict: TooFew, More: 2}, nil, false, TryMore, 2},
+	} {
+		if got, more := q.c.Judge(q.f, q.less); got != q.want || more != q.more {
+			t.Errorf("%s: %s, %d more", name, got, more)
+		}
+	}
+}

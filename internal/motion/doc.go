@@ -6,6 +6,7 @@ package motion
 type Reading struct {
 	ID    string  `json:"id"`
 	Label string  `json:"label"`
+	Brief string  `json:"brief,omitempty" doc:"what follows the value and its unit, when it stands alone"`
 	Unit  string  `json:"unit" doc:"mm, g, deg, m, s, m/s, N/m², %, or empty; lengths of the toy are in mm"`
 	Value float64 `json:"value"`
 	// Lo and Hi are the band: where it lies, given what the model does not know. Equal

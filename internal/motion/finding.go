@@ -1,11 +1,30 @@
 package motion
 
-// Seen is what was noted of one trial.
-type Seen struct {
-	Chips     []string
-	DistanceM *float64
-	TimeS     *float64
-	OffsetM   *float64 // to the right of the line it was aimed along
+import "slices"
+
+// Noted is what was noted of one trial: readings by id, SI units.
+type Noted struct {
+	Kind  string
+	Chips []string
+	Read  map[string]float64
+	Under map[string]string // conditions by name, as they were called
+}
+
+// Value is a reading, when there is one.
+func (n Noted) Value(id string) (float64, bool) {
+	v, ok := n.Read[id]
+	return v, ok
+}
+
+// Values are the readings of all trials that have one.
+func Values(log []Noted, id string) []float64 {
+	var out []float64
+	for _, n := range log {
+		if v, ok := n.Value(id); ok {
+			out = append(out, v)
+		}
+	}
+	return out
 }
 
 // Change is one knob moved.
@@ -26,17 +45,15 @@ type Remedy struct {
 	School  string   `json:"school,omitempty" doc:"where folders disagree: which way this is"`
 	Then    string   `json:"then" doc:"what it should do"`
 	Against string   `json:"against" doc:"what would contradict it, and what to do then"`
-	// Distances predicted before and after, eight of ten throws; nil for a test throw.
+	// Predicted before and after, eight of ten trials; nil for a test.
 	Now   *Outlook `json:"now,omitempty"`
 	After *Outlook `json:"after,omitempty"`
 }
 
-// Outlook is what throws are predicted to come to.
+// Outlook is what trials are predicted to come to.
 type Outlook struct {
-	LoM     float64 `json:"lo_m"`
-	MiddleM float64 `json:"middle_m"`
-	HiM     float64 `json:"hi_m"`
-	Mode    string  `json:"mode"`
+	Outcome
+	Mode string `json:"mode"`
 }
 
 // Cause is one possible cause of what was seen.
@@ -51,7 +68,7 @@ type Cause struct {
 const (
 	Likely   = "likely"
 	Possible = "possible"
-	Unsure   = "unsure" // the model does not know: a test throw is proposed, no verdict
+	Unsure   = "unsure" // the model does not know: a test is proposed, no verdict
 )
 
 // Finding is what is concluded from trials: symptom, causes in order, and the smallest
@@ -67,4 +84,69 @@ type Finding struct {
 	Others     []Remedy `json:"others"`
 	// Wants is how many more trials are needed before anything is said.
 	Wants int `json:"wants"`
+	// Clear: enough was noted, and no fault was in most of it.
+	Clear bool `json:"clear" doc:"no fault in most trials"`
+}
+
+// Enough is how many trials a finding needs.
+const Enough = 3
+
+// Look counts what was noted and picks the symptom: the fault seen most, where faults
+// were seen as often the one that faults names first. ok is false when there is nothing
+// to cure yet; the finding then says why.
+func Look(log []Noted, faults []string, one, many string) (out Finding, count map[string]int, ok bool) {
+	out = Finding{Causes: []Cause{}, Others: []Remedy{}, Of: len(log)}
+	count = map[string]int{}
+	if len(log) < Enough {
+		out.Wants = Enough - len(log)
+		out.Title = "Too few " + many + " to say anything"
+		if len(log) == 0 {
+			out.Title = "Not a single " + one + " yet"
+		}
+		return out, count, false
+	}
+	noted := 0
+	for _, t := range log {
+		for _, c := range t.Chips {
+			count[c]++
+		}
+		if len(t.Chips) > 0 {
+			noted++
+		}
+	}
+	for _, s := range faults {
+		if count[s] > count[out.Symptom] || out.Symptom == "" && count[s] > 0 {
+			out.Symptom = s
+		}
+	}
+	out.Seen = count[out.Symptom]
+	switch {
+	case noted == 0:
+		out.Symptom, out.Title = "", "Note what you see"
+	case out.Symptom == "" || 2*out.Seen < noted || out.Seen < 2:
+		out.Symptom, out.Title, out.Clear = "", "Nothing to cure", true
+	default:
+		ok = true
+	}
+	return out, count, ok
+}
+
+// Weigh brings the causes in order and makes their weights shares.
+func (f *Finding) Weigh() {
+	total := 0.0
+	for _, c := range f.Causes {
+		total += c.Weight
+	}
+	for i := range f.Causes {
+		f.Causes[i].Weight /= max(total, 1e-9)
+	}
+	slices.SortStableFunc(f.Causes, func(a, b Cause) int {
+		switch {
+		case a.Weight > b.Weight:
+			return -1
+		case a.Weight < b.Weight:
+			return 1
+		}
+		return 0
+	})
 }

@@ -4,17 +4,26 @@ import "context"
 
 // Lever is something that can be set: a knob of the pattern, or the throw.
 type Lever struct {
-	Name  string
-	Label string
-	Unit  string
-	Min   float64
-	Max   float64
-	Value float64 // where it stands
-	Step  float64 // one step that a hand can make: a millimetre, a degree
+	Name  string  `json:"name"`
+	Label string  `json:"label"`
+	Unit  string  `json:"unit"`
+	Min   float64 `json:"min"`
+	Max   float64 `json:"max"`
+	Value float64 `json:"value" doc:"where it stands"`
+	Step  float64 `json:"step" doc:"one step that a hand can make: a millimetre, a degree"`
 	// Even levers tell left from right: 0 is alike, and preferred when it costs nothing.
-	Even bool
+	Even bool `json:"even" doc:"tells left from right"`
 	// Hard levers move a fold, so that another value needs another sheet.
-	Hard bool
+	Hard bool `json:"hard" doc:"moves a fold: needs a new sheet"`
+	// Trial levers are conditions of the trial, not knobs of the toy.
+	Trial bool    `json:"trial" doc:"a condition of the trial, not a knob of the toy"`
+	Named []Named `json:"named" doc:"values that people call by a name"`
+}
+
+// Named is a value that people call by a name.
+type Named struct {
+	Value float64 `json:"value"`
+	Label string  `json:"label"`
 }
 
 // Measures are what a position comes to, by name.
@@ -35,3 +44,27 @@ func Positions(levers []Lever) []float64 {
 
 // Goal scores measures: more is better.
 type Goal func(Measures) float64
+
+// Split parts lever positions into knobs and conditions.
+func Split(levers []Lever, at []float64) (knobs map[string]float64, c Conditions) {
+	knobs, c = map[string]float64{}, Conditions{}
+	for i, l := range levers {
+		if l.Trial {
+			c[l.Name] = at[i]
+		} else {
+			knobs[l.Name] = at[i]
+		}
+	}
+	return knobs, c
+}
+
+// Levers of the conditions that can be tuned, where they stand.
+func (w *Way) Levers(c Conditions) []Lever {
+	var out []Lever
+	for _, q := range w.Conditions {
+		if q.Step > 0 {
+			out = append(out, Lever{Name: q.Name, Label: q.Label, Unit: q.Unit, Min: q.Least, Max: q.Most, Value: c[q.Name], Step: q.Step, Trial: true, Named: []Named{}})
+		}
+	}
+	return out
+}

@@ -53,13 +53,20 @@ func (p *Pattern) addLastBends() {
 		return
 	}
 	for _, k := range lastBends {
-		if i := p.KnobIndex(k.Name); i >= 0 { // its own default and range
-			p.Knobs[i].Kind, p.Knobs[i].Implied, p.Knobs[i].Steps = SetUp, true, []int{wing}
-			continue
-		}
-		k.Kind, k.Implied, k.Steps = SetUp, true, []int{wing}
-		p.Knobs = append(p.Knobs, k)
+		p.imply(k, wing)
 	}
+}
+
+// imply adds a set-up knob that no line writes; one of the same name that the pattern
+// does write keeps its own default and range.
+func (p *Pattern) imply(k Knob, step int) {
+	if i := p.KnobIndex(k.Name); i >= 0 {
+		own := &p.Knobs[i]
+		own.Kind, own.Implied, own.Steps, own.Step, own.Named = SetUp, true, []int{step}, k.Step, k.Named
+		return
+	}
+	k.Kind, k.Implied, k.Steps = SetUp, true, []int{step}
+	p.Knobs = append(p.Knobs, k)
 }
 
 // LastBends are the last bends that a replay was given.

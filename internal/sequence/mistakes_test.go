@@ -25,7 +25,7 @@ func TestMistakesAreFolded(t *testing.T) {
 				if m.Words == "" || m.Cure == "" {
 					t.Errorf("%s step %d, %s: no words", id, d.No, m.Kind)
 				}
-				if a, b := m.After.PaperMM2(), r.Start.PaperMM2(); a < b-1e-6 || a > b+1e-6 {
+				if a, b := m.After.PaperMM2(), d.After.PaperMM2(); a < b-1e-6 || a > b+1e-6 {
 					t.Errorf("%s step %d, %s: %v of %v mm²", id, d.No, m.Kind, a, b)
 				}
 			}

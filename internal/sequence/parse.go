@@ -88,9 +88,21 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	if p.pat.KeelName != "" && p.names[p.pat.KeelName] != aLine {
 		p.failAt(1, fmt.Sprintf("the keel %q is not a crease", p.pat.KeelName), "name a crease")
 	}
+	for _, n := range p.pat.Spring {
+		if n != "" && p.names[n] != aLine {
+			p.failAt(1, fmt.Sprintf("the spring's %q is not a crease", n), "name a crease")
+		}
+		p.wanted[n] = true
+	}
+	for _, n := range p.pat.Toes {
+		if p.names[n] != aPoint {
+			p.failAt(1, fmt.Sprintf("the toe %q is not a landmark", n), "name a point")
+		}
+		p.wanted[n] = true
+	}
 	p.wanted[p.pat.NoseName], p.wanted[p.pat.KeelName] = true, true
-	for _, k := range lastBends {
-		p.wanted[k.Name] = true // the air uses them
+	for _, k := range append(lastBends[:len(lastBends):len(lastBends)], springKnobs...) {
+		p.wanted[k.Name] = true // the way of moving uses them
 	}
 	for _, n := range p.given {
 		if !p.wanted[n] && p.pat.called[n] == "" && !p.inherited[n] {
@@ -98,6 +110,7 @@ func Parse(file, text string) (pat *Pattern, err error) {
 		}
 	}
 	p.pat.addLastBends()
+	p.pat.addSpringKnobs()
 	for n, k := range p.names {
 		if k == aLine {
 			p.pat.lines[n] = true
@@ -261,7 +274,7 @@ func editDistance(a, b string) int {
 	return row[len(b)]
 }
 
-var headWords = []string{"pattern", "moves", "good", "made", "minutes", "sheet", "margin", "require", "nose", "keel", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
+var headWords = []string{"pattern", "moves", "good", "made", "minutes", "sheet", "margin", "require", "nose", "keel", "spring", "toes", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
 
 func (p *parser) statement(text string) {
 	t := p.peek()
@@ -311,6 +324,17 @@ func (p *parser) statement(text string) {
 			p.fail("the keel needs the name of a crease", "write for example: keel spine")
 		}
 		pat.KeelName = p.next().text
+	case "spring":
+		for i := range pat.Spring {
+			if p.peek().kind != tokWord {
+				p.fail("the spring needs the names of two creases", "write the fold at the hip and the one after it, for example: spring hip catch")
+			}
+			pat.Spring[i] = p.next().text
+		}
+	case "toes":
+		for p.peek().kind == tokWord {
+			pat.Toes = append(pat.Toes, p.next().text)
+		}
 	case "knob":
 		p.knob()
 	case "param":

@@ -56,6 +56,8 @@ func (p *parser) flags(s *Step) {
 		switch t := p.peek().text; {
 		case p.accept("expect"):
 			s.expect = int(p.ranged("the count", 0, fold.MaxFacets))
+		case p.accept("bent"):
+			s.Character = Bend
 		case p.accept("sharp"), p.accept("firm"), p.accept("soft"):
 			s.Character = Character(t)
 		case p.accept("class"):
@@ -73,7 +75,7 @@ func (p *parser) flags(s *Step) {
 			return
 		default:
 			p.fail(fmt.Sprintf("%s is not part of this step", p.peek()),
-				"what may follow is expect, sharp, firm, soft, class, optional, conditioning, both ways and, last, as")
+				"what may follow is expect, sharp, firm, soft, bent, class, optional, conditioning, both ways and, last, as")
 		}
 	}
 }

@@ -20,6 +20,8 @@ type Pattern struct {
 	MinRatio, MaxRatio float64      // of height to width; 0 when nothing is required
 	NoseName           string       // landmark that points forward, "" when none
 	KeelName           string       // crease that becomes the lower edge of the keel, "" when none
+	Spring             [2]string    // creases of the pleat that makes it hop: the hip and the catch; "" when none
+	Toes               []string     // landmarks that stand on the table in front
 	Knobs              []Knob
 	Steps              []Step   // operations only, in order
 	Unused             []string // names given and never used
@@ -48,11 +50,19 @@ type Knob struct {
 	Default  float64
 	Min, Max float64
 	Kind     KnobKind
-	Changes  string // what it does, in a folder's words
-	Steps    []int  // the steps that use it, from 1
-	Plain    bool   // a param without range, not shown as a knob
-	Implied  bool   // a last bend: no line of the pattern and no fold uses it
+	Changes  string  // what it does, in a folder's words
+	Steps    []int   // the steps that use it, from 1
+	Plain    bool    // a param without range, not shown as a knob
+	Implied  bool    // a last bend: no line of the pattern and no fold uses it
+	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
+	Named    []Named // values that have a name
 	line     int
+}
+
+// Named is a value of a knob that people call by a name.
+type Named struct {
+	Value float64 `json:"value"`
+	Label string  `json:"label"`
 }
 
 // Op is a kind of step.

@@ -26,6 +26,10 @@ var headEntries = []Entry{
 		"sheet ngon 5 60\ncrease through P1 M3\nexpect P1 at sheet(18.541,0) within 0.01", nil},
 	{"head", "made", "for play | for show", "Whether it is made to be played with, which is meant when nothing is said, or to be looked at; how it moves is predicted all the same.",
 		"sheet square 100\nmade for show\ncrease bring left to right as k\nexpect facets 2", nil},
+	{"head", "spring", "HIP CATCH", "The pleat that makes a toy hop: the fold at the end of the body, and the one after it. Such a pattern has further set-up knobs without writing them.",
+		"sheet rect 60 200\nmoves hop\nnose T\nvalley along par(bottom,60,T) moving B soft as hip\nvalley bring B to sheet(30,60) soft as catch\nspring hip catch\nexpect B at sheet(30,60) within 0.001", nil},
+	{"head", "toes", "P P…", "Landmarks on which a hopper stands in front.",
+		"sheet rect 60 200\nmoves hop\nnose T\ntoes TL TR\nvalley along par(bottom,60,T) moving B soft as hip\nvalley bring B to sheet(30,60) soft as catch\nspring hip catch\nexpect TL at sheet(0,200) within 0.001", nil},
 	{"head", "margin", "left|right|bottom|top MM", "A strip that comes off before the first fold, such as a perforated margin.",
 		"sheet rect 216 279\nmargin left 6\ncrease bring left to right as k\nexpect TR at sheet(210,279) within 0.001", nil},
 	{"head", "knob", "NAME \"label\" = DEFAULT [mm|deg] from MIN to MAX [fold|set] [changes \"…\"]", "A value with a dial; its name may stand wherever a number may.",
@@ -193,7 +197,7 @@ var noteEntries = []Entry{
 }
 
 var flagEntries = []Entry{
-	{"flag", "sharp, firm, soft", "… sharp | firm | soft", "How hard the crease is pressed.",
+	{"flag", "sharp, firm, soft, bent", "… sharp | firm | soft | bent", "How hard the crease is pressed; bent is not pressed at all.",
 		"sheet square 100\nvalley bring top to bottom soft as f\nexpect TL at BL within 0.001", nil},
 	{"flag", "class", "… class critical | normal | free", "What the author says of the step's exactness; the computed class stands beside it.",
 		"sheet square 100\nvalley bring top to bottom class critical\nexpect TL at BL within 0.001", nil},

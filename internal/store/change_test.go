@@ -87,7 +87,7 @@ func TestTrialsPutRight(t *testing.T) {
 	b, _ := s.Build(ctx, id)
 	was := b.Tweaks[0].Trials[0]
 	now := was
-	now.DistanceM, now.TimeS, now.Seen, now.Note = f(8.5), nil, []string{"rolled", "dived"}, "x'); DROP TABLE trials; --"
+	now.Read, now.Seen, now.Note = map[string]float64{"distance": 8.5}, []string{"rolled", "dived"}, "x'); DROP TABLE trials; --"
 	if err := s.UpdateTrial(ctx, now); err != nil {
 		t.Fatal(err)
 	}

@@ -39,8 +39,8 @@ func sample() bench.Build {
 	at := time.Date(2026, 11, 3, 14, 5, 6, 789e6, time.UTC)
 	return bench.Build{Pattern: "curlew", Name: "Pier's \"first\"", Step: 4, CreatedAt: at, Draft: &someSetup, Tweaks: []bench.Tweak{
 		{No: 1, Setup: someSetup, Why: "why; DROP TABLE builds", CreatedAt: at.Add(time.Minute), Trials: []bench.Trial{
-			{DistanceM: f(7.125), TimeS: f(1.5), Seen: []string{"glided"}, Thrower: "Ilse", Place: "hall", Air: "still", ThrowHeightM: f(1.6), Note: "n", At: at.Add(2 * time.Minute)},
-			{DistanceM: f(0), Seen: []string{}, At: at.Add(3 * time.Minute)},
+			{Kind: "throw", Read: map[string]float64{"distance": 7.125, "time": 1.5, "from": 1.6}, Under: map[string]string{"surface": "wood"}, Seen: []string{"glided"}, Thrower: "Ilse", Place: "hall", Air: "still", Note: "n", At: at.Add(2 * time.Minute)},
+			{Read: map[string]float64{"distance": 0}, Under: map[string]string{}, Seen: []string{}, At: at.Add(3 * time.Minute)},
 		}},
 		{No: 2, Setup: someSetup, CreatedAt: at.Add(time.Hour)},
 	}}
@@ -89,7 +89,7 @@ func TestRestart(t *testing.T) {
 		t.Errorf("after the restart\n%+v\nbefore\n%+v", after, before)
 	}
 	sent := sample()
-	if got := after.Tweaks[0].Trials[0]; *got.DistanceM != 7.125 || !got.At.Equal(sent.Tweaks[0].Trials[0].At) || after.Name != sent.Name || after.Tweaks[0].Why != sent.Tweaks[0].Why {
+	if got := after.Tweaks[0].Trials[0]; got.Read["distance"] != 7.125 || !got.At.Equal(sent.Tweaks[0].Trials[0].At) || after.Name != sent.Name || after.Tweaks[0].Why != sent.Tweaks[0].Why {
 		t.Errorf("kept %+v", got)
 	}
 	if got, err := s.Settings(ctx); err != nil || got != want {
@@ -181,7 +181,7 @@ func TestSettlingIsAtomic(t *testing.T) {
 	errs := make(chan error, 8)
 	for range 8 {
 		wg.Go(func() {
-			_, err := s.LogTrial(context.WithoutCancel(ctx), &bench.Tweak{BuildID: id, No: 1, Setup: someSetup}, 0, bench.Trial{DistanceM: f(5)})
+			_, err := s.LogTrial(context.WithoutCancel(ctx), &bench.Tweak{BuildID: id, No: 1, Setup: someSetup}, 0, bench.Trial{Read: map[string]float64{"distance": 5}})
 			errs <- err
 		})
 	}

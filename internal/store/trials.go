@@ -11,26 +11,29 @@ import (
 )
 
 type trialRow struct {
-	ID           int64
-	TweakID      int64    `db:"tweak_id"`
-	DistanceM    *float64 `db:"distance_m"`
-	TimeS        *float64 `db:"time_s"`
-	Seen         string
-	Thrower      string
-	Place        string
-	Air          string
-	ThrowHeightM *float64 `db:"throw_height_m"`
-	Note         string
-	OffsetM      *float64 `db:"offset_m"`
-	At           string
-	DeletedAt    *string `db:"deleted_at"`
+	ID        int64
+	TweakID   int64 `db:"tweak_id"`
+	Kind      string
+	Readings  string
+	Under     string
+	Seen      string
+	Thrower   string
+	Place     string
+	Air       string
+	Note      string
+	At        string
+	DeletedAt *string `db:"deleted_at"`
 }
 
 func (r trialRow) trial() (bench.Trial, error) {
-	t := bench.Trial{ID: r.ID, TweakID: r.TweakID, DistanceM: r.DistanceM, TimeS: r.TimeS, Thrower: r.Thrower, Place: r.Place,
-		Air: r.Air, ThrowHeightM: r.ThrowHeightM, Note: r.Note, OffsetM: r.OffsetM, At: moment(r.At), DeletedAt: optional(r.DeletedAt)}
-	if err := json.Unmarshal([]byte(r.Seen), &t.Seen); err != nil {
-		return t, fmt.Errorf("what was seen in trial %d: %w", r.ID, err)
+	t := bench.Trial{ID: r.ID, TweakID: r.TweakID, Kind: r.Kind, Thrower: r.Thrower, Place: r.Place, Air: r.Air, Note: r.Note, At: moment(r.At), DeletedAt: optional(r.DeletedAt)}
+	for _, q := range []struct {
+		text string
+		into any
+	}{{r.Seen, &t.Seen}, {r.Readings, &t.Read}, {r.Under, &t.Under}} {
+		if err := json.Unmarshal([]byte(q.text), q.into); err != nil {
+			return t, fmt.Errorf("what was noted of trial %d: %w", r.ID, err)
+		}
 	}
 	return t, nil
 }
@@ -61,8 +64,8 @@ func (s *Store) insertTrial(ctx context.Context, tx *sqlx.Tx, t bench.Trial) (in
 	if at.IsZero() {
 		at = s.now()
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO trials (tweak_id, distance_m, time_s, seen, thrower, place, air, throw_height_m, note, offset_m, at)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, t.TweakID, t.DistanceM, t.TimeS, seenText(t.Seen), t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.OffsetM, text(at))
+	res, err := tx.ExecContext(ctx, `INSERT INTO trials (tweak_id, kind, readings, under, seen, thrower, place, air, note, at)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, t.TweakID, t.Kind, mapText(t.Read), mapText(t.Under), seenText(t.Seen), t.Thrower, t.Place, t.Air, t.Note, text(at))
 	if err != nil {
 		return 0, err
 	}
@@ -77,6 +80,13 @@ func seenText(seen []string) string {
 		seen = []string{}
 	}
 	return mustJSON(seen)
+}
+
+func mapText[V any](m map[string]V) string {
+	if m == nil {
+		m = map[string]V{}
+	}
+	return mustJSON(m)
 }
 
 // LogTrial adds a trial to a build. settle, when not nil, is the tweak that the
@@ -113,8 +123,8 @@ func (s *Store) BuildOfTrial(ctx context.Context, id int64) (int64, error) {
 
 // UpdateTrial replaces the readings of a trial; it stays at its tweak and time.
 func (s *Store) UpdateTrial(ctx context.Context, t bench.Trial) error {
-	return one(s.db.ExecContext(ctx, `UPDATE trials SET distance_m = ?, time_s = ?, seen = ?, thrower = ?, place = ?, air = ?, throw_height_m = ?, note = ?, offset_m = ?
-		WHERE id = ? AND deleted_at IS NULL`, t.DistanceM, t.TimeS, seenText(t.Seen), t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.OffsetM, t.ID))
+	return one(s.db.ExecContext(ctx, `UPDATE trials SET kind = ?, readings = ?, under = ?, seen = ?, thrower = ?, place = ?, air = ?, note = ?
+		WHERE id = ? AND deleted_at IS NULL`, t.Kind, mapText(t.Read), mapText(t.Under), seenText(t.Seen), t.Thrower, t.Place, t.Air, t.Note, t.ID))
 }
 
 // BinTrial moves a trial to the bin.
@@ -132,6 +142,7 @@ type BinnedTrial struct {
 	Trial     bench.Trial
 	BuildID   int64
 	BuildName string
+	Pattern   string
 	TweakNo   int
 }
 
@@ -141,9 +152,10 @@ func (s *Store) BinnedTrials(ctx context.Context) ([]BinnedTrial, error) {
 		trialRow
 		BuildID   int64  `db:"build_id"`
 		BuildName string `db:"build_name"`
+		Pattern   string
 		No        int
 	}
-	err := s.db.SelectContext(ctx, &rows, `SELECT trials.*, builds.id AS build_id, builds.name AS build_name, tweaks.no
+	err := s.db.SelectContext(ctx, &rows, `SELECT trials.*, builds.id AS build_id, builds.name AS build_name, builds.pattern, tweaks.no
 		FROM trials JOIN tweaks ON tweaks.id = trials.tweak_id JOIN builds ON builds.id = tweaks.build_id
 		WHERE trials.deleted_at IS NOT NULL AND builds.deleted_at IS NULL ORDER BY trials.deleted_at DESC`)
 	if err != nil {
@@ -155,7 +167,7 @@ func (s *Store) BinnedTrials(ctx context.Context) ([]BinnedTrial, error) {
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, BinnedTrial{t, r.BuildID, r.BuildName, r.No})
+		out = append(out, BinnedTrial{t, r.BuildID, r.BuildName, r.Pattern, r.No})
 	}
 	return out, nil
 }

@@ -18,11 +18,16 @@ func workbench(t testing.TB, id string) *glide.Workbench {
 	if !ok {
 		t.Fatal("no " + id)
 	}
-	return &glide.Workbench{Shapes: &glide.Shapes{Pattern: p, Sheet: sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}},
-		Throw: glide.Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: glide.ScatterOf("adult")}
+	way := glide.Way()
+	c, err := way.Full(nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	on := glide.NewShapes(p, sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1})
+	return on.Under(c, motion.Calibration{}).(*glide.Workbench)
 }
 
-func optimise(t testing.TB, w *glide.Workbench, aim glide.Aim, names ...string) (tune.Found, []motion.Lever) {
+func optimise(t testing.TB, w *glide.Workbench, aim string, names ...string) (tune.Found, []motion.Lever) {
 	t.Helper()
 	levers := w.Levers(nil)
 	var free []int
@@ -33,7 +38,7 @@ func optimise(t testing.TB, w *glide.Workbench, aim glide.Aim, names ...string) 
 			}
 		}
 	}
-	f, err := tune.Optimise(context.Background(), levers, free, w.Measure(levers), aim.Goal(), 160, nil)
+	f, err := tune.Optimise(context.Background(), levers, free, w.Measure(levers), w.Goal(aim, 5), 160, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -43,7 +48,7 @@ func optimise(t testing.TB, w *glide.Workbench, aim glide.Aim, names ...string) 
 // The optimiser comes as far as a fine grid, and keeps left and right alike.
 func TestOptimiserMatchesAGrid(t *testing.T) {
 	w := workbench(t, "shelduck")
-	found, levers := optimise(t, w, glide.Aim{Kind: "farthest"}, "curl", "curl_uneven", "rudder", glide.LeverAngle)
+	found, levers := optimise(t, w, "farthest", "curl", "curl_uneven", "rudder", glide.AngleOfThrow)
 	f := w.Measure(levers)
 	best := math.Inf(-1)
 	x := motion.Positions(levers)
@@ -53,12 +58,12 @@ func TestOptimiserMatchesAGrid(t *testing.T) {
 	}
 	for c := -3.0; c <= 12; c += 0.75 {
 		for a := -20.0; a <= 40; a += 3 {
-			x[index["curl"]], x[index[glide.LeverAngle]] = c, a
+			x[index["curl"]], x[index[glide.AngleOfThrow]] = c, a
 			m, err := f(context.Background(), x)
 			if err != nil {
 				t.Fatal(err)
 			}
-			best = math.Max(best, glide.Aim{Kind: "farthest"}.Goal()(m))
+			best = math.Max(best, w.Goal("farthest", 0)(m))
 		}
 	}
 	if found.Score < 0.95*best {
@@ -82,18 +87,18 @@ func TestOptimiserMatchesAGrid(t *testing.T) {
 // A ring is hit, and other aims give other answers.
 func TestAims(t *testing.T) {
 	w := workbench(t, "curlew")
-	ring, levers := optimise(t, w, glide.Aim{Kind: "ring", RingM: 5}, "curl", glide.LeverSpeed, glide.LeverAngle)
+	ring, levers := optimise(t, w, "ring", "curl", glide.SpeedOfThrow, glide.AngleOfThrow)
 	m, err := w.Measure(levers)(context.Background(), ring.At)
 	if err != nil || math.Abs(m[glide.ByDistance]-5) > 0.8 {
 		t.Errorf("it lands at %v of 5 m (%v)", m[glide.ByDistance], err)
 	}
-	long, _ := optimise(t, w, glide.Aim{Kind: "longest"}, "curl", glide.LeverSpeed, glide.LeverAngle)
-	far, _ := optimise(t, w, glide.Aim{Kind: "farthest"}, "curl", glide.LeverSpeed, glide.LeverAngle)
+	long, _ := optimise(t, w, "longest", "curl", glide.SpeedOfThrow, glide.AngleOfThrow)
+	far, _ := optimise(t, w, "farthest", "curl", glide.SpeedOfThrow, glide.AngleOfThrow)
 	if long.After[glide.ByTime] < far.After[glide.ByTime]-0.05 || far.After[glide.ByDistance] < long.After[glide.ByDistance]-0.2 {
 		t.Errorf("longest %v, farthest %v", long.After, far.After)
 	}
 	w.Scatter = glide.ScatterOf("child")
-	kind, _ := optimise(t, w, glide.Aim{Kind: "forgiving"}, "curl", "wing", glide.LeverSpeed)
+	kind, _ := optimise(t, w, "forgiving", "curl", "wing", glide.SpeedOfThrow)
 	if kind.After[glide.ByWorst] < kind.Before[glide.ByWorst] {
 		t.Errorf("the worst throw comes to %v after %v", kind.After[glide.ByWorst], kind.Before[glide.ByWorst])
 	}
@@ -105,7 +110,7 @@ func TestSearchIsCalledOff(t *testing.T) {
 	levers := w.Levers(nil)
 	ctx, cancel := context.WithCancel(context.Background())
 	n := 0
-	_, err := tune.Optimise(ctx, levers, []int{0, 3}, w.Measure(levers), glide.Aim{}.Goal(), 300, func(p tune.Progress) {
+	_, err := tune.Optimise(ctx, levers, []int{0, 3}, w.Measure(levers), w.Goal("", 0), 300, func(p tune.Progress) {
 		n++
 		cancel()
 	})
@@ -136,6 +141,6 @@ func TestSensitivityOfAGlider(t *testing.T) {
 func BenchmarkOptimiseFiveKnobs(b *testing.B) {
 	w := workbench(b, "curlew")
 	for b.Loop() {
-		optimise(b, w, glide.Aim{Kind: "farthest"}, "curl", "curl_uneven", "rudder", "twist", glide.LeverAngle)
+		optimise(b, w, "farthest", "curl", "curl_uneven", "rudder", "twist", glide.AngleOfThrow)
 	}
 }

@@ -86,6 +86,45 @@ func Sweep(ctx context.Context, levers []motion.Lever, which int, lo, hi float64
 	return out, nil
 }
 
+// Most is where a measure is most over a sweep, or least where less is better.
+func Most(points []Point, g motion.Gauge) (at float64, ok bool) {
+	best := math.Inf(-1)
+	for _, p := range points {
+		v, measured := p.Measures[g.Name]
+		if g.Less {
+			v = -v
+		}
+		if measured && v > best {
+			at, best, ok = p.At, v, true
+		}
+	}
+	return at, ok
+}
+
+// Pair moves two levers together: n by n points, the second lever outermost.
+func Pair(ctx context.Context, levers []motion.Lever, first, second, n int, f motion.Measure) ([]PairPoint, error) {
+	var out []PairPoint
+	l, m := levers[first], levers[second]
+	for k := range n {
+		moved := slices.Clone(levers)
+		moved[second].Value = m.Min + (m.Max-m.Min)*float64(k)/float64(n-1)
+		points, err := Sweep(ctx, moved, first, l.Min, l.Max, n, f)
+		if err != nil {
+			return nil, err
+		}
+		for _, p := range points {
+			out = append(out, PairPoint{p, moved[second].Value})
+		}
+	}
+	return out, nil
+}
+
+// PairPoint is a position of two levers.
+type PairPoint struct {
+	Point
+	Second float64
+}
+
 // Progress tells how far a search has come.
 type Progress struct {
 	Done int     `json:"done"`

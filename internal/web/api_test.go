@@ -128,11 +128,11 @@ func TestRefusals(t *testing.T) {
 		{"PATCH", "/builds/1", `{}`, 422, []string{"send a name or a step"}},
 		{"GET", "/builds/99", "", 404, []string{"does not exist"}},
 		{"GET", "/builds/nine", "", 422, []string{"path.id"}},
-		{"POST", "/builds/1/trials", `{"distance_m":-1}`, 422, []string{"body.distance_m", "0 to 200 m"}},
-		{"POST", "/builds/1/trials", `{"time_s":1000}`, 422, []string{"body.time_s", "0 to 120 s"}},
-		{"POST", "/builds/1/trials", `{"distance_m":5,"seen":["exploded"]}`, 422, []string{"body.seen", "exploded", "stalled"}},
-		{"POST", "/builds/1/trials", `{}`, 422, []string{"distance_m", "empty"}},
-		{"POST", "/builds/1/trials", `{"distance_m":5,"note":"` + strings.Repeat("x", 2001) + `"}`, 422, []string{"body.note", "2000"}},
+		{"POST", "/builds/1/trials", `{"read":{"distance":-1}}`, 422, []string{"body.distance", "0 to 200 m"}},
+		{"POST", "/builds/1/trials", `{"read":{"time":1000}}`, 422, []string{"body.time", "0 to 120 s"}},
+		{"POST", "/builds/1/trials", `{"read":{"distance":5},"seen":["exploded"]}`, 422, []string{"body.seen", "exploded", "stalled"}},
+		{"POST", "/builds/1/trials", `{}`, 422, []string{"distance", "empty"}},
+		{"POST", "/builds/1/trials", `{"read":{"distance":5},"note":"` + strings.Repeat("x", 2001) + `"}`, 422, []string{"body.note", "2000"}},
 		{"PUT", "/settings", `{"units":"ells","hand":"left","theme":"auto"}`, 422, []string{"body.units", "mm, in"}},
 		{"POST", "/papers", `{"name":"","sheet":` + a4Sheet + `}`, 422, []string{"name", "1 to 80"}},
 		{"POST", "/papers", `{"name":"x","sheet":` + strings.Replace(a4Sheet, `"gsm":80`, `"gsm":80,"front":"red"`, 1) + `}`, 422, []string{"front", "#fdf8ea"}},
@@ -190,16 +190,16 @@ func TestDraftsTweaksChildren(t *testing.T) {
 	}
 	// Before the first throw hard folds move freely.
 	draft(`{"nose":10,"wing":85}`)
-	logged := ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"distance_m":6.5,"thrower":"Ilse","air":"still"}`)
+	logged := ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6.5},"thrower":"Ilse","air":"still"}`)
 	if logged.Tweak != 1 || logged.Build.Draft || logged.Build.Tweaks[0].Setup.Knobs["nose"] != 10 {
 		t.Fatalf("the first throw settles %+v", logged)
 	}
-	if k := logged.Build.Conditions; k.Thrower != "Ilse" || k.Air != "still" || k.DistanceM != nil {
+	if k := logged.Build.Conditions; k.Thrower != "Ilse" || k.Air != "still" || len(k.Read) != 0 {
 		t.Errorf("conditions are kept as %+v", k)
 	}
 	// A last bend: the next throw settles tweak 2, the first throw stays at 1.
 	draft(`{"nose":10,"wing":80}`)
-	logged = ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"distance_m":7.5}`)
+	logged = ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":7.5}}`)
 	if logged.Tweak != 2 || len(logged.Build.Tweaks[0].Trials) != 1 || len(logged.Build.Tweaks[1].Trials) != 1 {
 		t.Fatalf("the second throw settles %+v", logged)
 	}
@@ -220,7 +220,7 @@ func TestDraftsTweaksChildren(t *testing.T) {
 	if v := draft(`{"nose":20,"wing":80}`); !v.NeedsChild {
 		t.Error("a hard fold after throws does not ask for a child build")
 	}
-	for path, body := range map[string]string{"/builds/1/tweaks": `{}`, "/builds/1/trials": `{"distance_m":7}`} {
+	for path, body := range map[string]string{"/builds/1/tweaks": `{}`, "/builds/1/trials": `{"read":{"distance":7}}`} {
 		status, answer := c.send("POST", path, body)
 		if status != 409 || !bytes.Contains(answer, []byte("child build")) {
 			t.Errorf("%s with a hard fold answers %d: %s", path, status, answer)
@@ -247,20 +247,20 @@ func TestDraftsTweaksChildren(t *testing.T) {
 func TestTrialsCanBeEditedBinnedAndRestored(t *testing.T) {
 	c := serve(t, false)
 	newBuild(c, "shelduck")
-	first := ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"distance_m":4,"seen":["stalled"],"note":"a"}`)
-	ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"distance_m":6}`)
+	first := ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":4},"seen":["stalled"],"note":"a"}`)
+	ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6}}`)
 	at := fmt.Sprintf("/trials/%d", first.Trial)
-	b := ask[web.BuildView](c, "PUT", at, `{"distance_m":5,"time_s":1.25}`)
-	if s := b.Tweaks[0].Distance; s.N != 2 || s.Median != 5.5 || s.Best != 6 {
+	b := ask[web.BuildView](c, "PUT", at, `{"read":{"distance":5,"time":1.25}}`)
+	if s := b.Tweaks[0].Stats["distance"]; s.N != 2 || s.Median != 5.5 || s.Best != 6 {
 		t.Errorf("after the edit %+v", s)
 	}
 	if b = ask[web.BuildView](c, "DELETE", at, ""); b.Trials != 1 {
 		t.Errorf("%d throws after deleting one", b.Trials)
 	}
-	if bin := ask[web.BinView](c, "GET", "/bin", ""); len(bin.Trials) != 1 || *bin.Trials[0].DistanceM != 5 {
+	if bin := ask[web.BinView](c, "GET", "/bin", ""); len(bin.Trials) != 1 || bin.Trials[0].Trial.Read["distance"] != 5 {
 		t.Errorf("the bin holds %+v", bin)
 	}
-	if b = ask[web.BuildView](c, "POST", at+"/restore", ""); b.Trials != 2 || *b.Tweaks[0].Trials[0].TimeS != 1.25 {
+	if b = ask[web.BuildView](c, "POST", at+"/restore", ""); b.Trials != 2 || b.Tweaks[0].Trials[0].Read["time"] != 1.25 {
 		t.Errorf("after restoring %+v", b.Tweaks)
 	}
 }
@@ -284,8 +284,8 @@ func TestBundleRoundTrip(t *testing.T) {
 	}
 	n := len(ask[[]web.BuildCard](c, "GET", "/builds", ""))
 	for _, change := range [][2]string{
-		{`"pattern":"shelduck"`, `"pattern":"../etc"`}, {`"width_mm":210`, `"width_mm":1e9`}, {`"version":1`, `"version":9`},
-		{`"distance_m":`, `"distance_m":-`}, {`"wing":90`, `"wing":900`}, {`"name":"`, `"sudo":1,"name":"`},
+		{`"pattern":"shelduck"`, `"pattern":"../etc"`}, {`"width_mm":210`, `"width_mm":1e9`}, {`"version":2`, `"version":9`},
+		{`"distance":`, `"distance":-`}, {`"wing":90`, `"wing":900`}, {`"name":"`, `"sudo":1,"name":"`},
 	} {
 		bad := strings.Replace(string(text), change[0], change[1], 1)
 		if bad == string(text) {

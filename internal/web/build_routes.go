@@ -29,10 +29,12 @@ func (s *server) buildRoutes(api huma.API) {
 	huma.Register(api, op("change-build", http.MethodPatch, "/{id}", "Rename a build, or keep how far it is folded"), s.changeBuild)
 	huma.Register(api, op("bin-build", http.MethodDelete, "/{id}", "Move a build to the bin"),
 		func(ctx context.Context, in *PathID) (*struct{}, error) {
+			defer s.forget()
 			return nil, asProblem(s.store.BinBuild(ctx, in.ID), "")
 		})
 	huma.Register(api, op("restore-build", http.MethodPost, "/{id}/restore", "Take a build out of the bin"),
 		func(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
+			defer s.forget()
 			if err := s.store.RestoreBuild(ctx, in.ID); err != nil {
 				return nil, asProblem(err, "")
 			}

@@ -4,9 +4,11 @@ import (
 	"context"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 // isHard tells for a pattern's knob whether it moves a hard fold. A knob that the
@@ -52,7 +54,7 @@ func (s *server) buildView(ctx context.Context, id int64) (*answer[*BuildView], 
 		if t.No == 1 {
 			before.Sheet = t.Setup.Sheet
 		}
-		v.Tweaks = append(v.Tweaks, viewTweak(t, viewChanges(p, before, t.Setup)))
+		v.Tweaks = append(v.Tweaks, viewTweak(t, &ways.Of(p.Moves).Way, viewChanges(p, before, t.Setup)))
 		before = t.Setup
 	}
 	if b.Draft != nil {
@@ -64,16 +66,16 @@ func (s *server) buildView(ctx context.Context, id int64) (*answer[*BuildView], 
 	if err := s.addFamily(ctx, b, v); err != nil {
 		return nil, asProblem(err, "")
 	}
-	v.Conditions, err = s.conditions(ctx, b)
+	v.Conditions, err = s.conditions(ctx, b, &ways.Of(p.Moves).Way)
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
 	return ok(v)
 }
 
-func viewTweak(t bench.Tweak, changes []ChangeView) TweakView {
+func viewTweak(t bench.Tweak, w *motion.Way, changes []ChangeView) TweakView {
 	v := TweakView{No: t.No, Why: t.Why, Setup: t.Setup, Changes: changes, CreatedAt: t.CreatedAt,
-		Distance: bench.Summarise(bench.Distances(t.Trials)), Time: bench.Summarise(bench.Times(t.Trials)), Trials: []TrialView{}}
+		Stats: bench.Summaries(t.Trials, w), Trials: []TrialView{}}
 	for _, x := range t.Trials {
 		v.Trials = append(v.Trials, viewTrial(x))
 	}
@@ -81,7 +83,7 @@ func viewTweak(t bench.Tweak, changes []ChangeView) TweakView {
 }
 
 func viewTrial(t bench.Trial) TrialView {
-	return TrialView{ID: t.ID, At: t.At, TrialInput: TrialInput{t.DistanceM, t.TimeS, t.Seen, t.Thrower, t.Place, t.Air, t.ThrowHeightM, t.Note, t.OffsetM}}
+	return TrialView{ID: t.ID, At: t.At, TrialInput: TrialInput{t.Kind, t.Read, t.Under, t.Seen, t.Thrower, t.Place, t.Air, t.Note}}
 }
 
 func (s *server) addFamily(ctx context.Context, b *bench.Build, v *BuildView) error {
@@ -101,7 +103,7 @@ func (s *server) addFamily(ctx context.Context, b *bench.Build, v *BuildView) er
 }
 
 // conditions are those of the throw before: of this build, else of any other.
-func (s *server) conditions(ctx context.Context, b *bench.Build) (TrialInput, error) {
+func (s *server) conditions(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
 	builds := []*bench.Build{b}
 	if b.Trials() == 0 {
 		all, err := s.store.Builds(ctx)
@@ -120,7 +122,16 @@ func (s *server) conditions(ctx context.Context, b *bench.Build) (TrialInput, er
 			}
 		}
 	}
-	return TrialInput{Thrower: last.Thrower, Place: last.Place, Air: last.Air, ThrowHeightM: last.ThrowHeightM}, nil
+	out := TrialInput{Thrower: last.Thrower, Place: last.Place, Air: last.Air, Read: map[string]float64{}}
+	if b.Trials() > 0 {
+		out.Kind = last.Kind
+	}
+	for _, r := range w.Records {
+		if v, ok := last.Read[r.ID]; ok && r.Kept {
+			out.Read[r.ID] = v
+		}
+	}
+	return out, nil
 }
 
 func viewCard(b *bench.Build) BuildCard {
@@ -129,11 +140,14 @@ func viewCard(b *bench.Build) BuildCard {
 		Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM), Tweaks: len(b.Tweaks), Trials: b.Trials(),
 		Step: b.Step, ParentID: b.ParentID, UpdatedAt: b.UpdatedAt}
 	if p, found := shelf.Find(b.Pattern); found {
-		c.Title, c.Steps = p.Title, len(p.Steps)
-	}
-	for _, t := range b.Tweaks {
-		if d := bench.Distances(t.Trials); len(d) > 0 {
-			c.Distance = bench.Summarise(d)
+		c.Title, c.Steps, c.Moves = p.Title, len(p.Steps), p.Moves
+		w := &ways.Of(p.Moves).Way
+		k, _ := w.Kind("")
+		c.Record = k.Record
+		for _, t := range b.Tweaks {
+			if s, ok := bench.Summaries(t.Trials, w)[c.Record]; ok {
+				c.Stats = s
+			}
 		}
 	}
 	return c

@@ -3,11 +3,11 @@ package web
 import (
 	"context"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/shelf"
 )
 
 // PaperView is a paper in the drawer.
@@ -43,9 +43,8 @@ type BinnedTrial struct {
 	BuildID   int64     `json:"build_id"`
 	BuildName string    `json:"build_name"`
 	Tweak     int       `json:"tweak"`
-	DistanceM *float64  `json:"distance_m,omitempty"`
-	TimeS     *float64  `json:"time_s,omitempty"`
-	At        time.Time `json:"at"`
+	Moves     string    `json:"moves"`
+	Trial     TrialView `json:"trial"`
 }
 
 func (s *server) drawerRoutes(api huma.API) {
@@ -112,7 +111,11 @@ func (s *server) listBin(ctx context.Context, _ *struct{}) (*answer[BinView], er
 		out.Builds = append(out.Builds, viewCard(b))
 	}
 	for _, t := range trials {
-		out.Trials = append(out.Trials, BinnedTrial{t.Trial.ID, t.BuildID, t.BuildName, t.TweakNo, t.Trial.DistanceM, t.Trial.TimeS, t.Trial.At})
+		moves := ""
+		if p, found := shelf.Find(t.Pattern); found {
+			moves = p.Moves
+		}
+		out.Trials = append(out.Trials, BinnedTrial{t.Trial.ID, t.BuildID, t.BuildName, t.TweakNo, moves, viewTrial(t.Trial)})
 	}
 	return ok(out)
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"maps"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -13,12 +14,13 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/ways"
 )
 
 // Limits of what is read back from files.
 const (
 	bundleFormat    = "tussock-build"
-	bundleVersion   = 1
+	bundleVersion   = 2
 	maxBundleBytes  = 8 << 20
 	maxBundleTweaks = 1000
 	maxBundleTrials = 50_000
@@ -28,7 +30,7 @@ const (
 // Bundle is a build in one file.
 type Bundle struct {
 	Format  string        `json:"format" enum:"tussock-build"`
-	Version int           `json:"version" minimum:"1" maximum:"1"`
+	Version int           `json:"version" minimum:"1" maximum:"2" doc:"1 had readings of throws only"`
 	Name    string        `json:"name"`
 	Pattern string        `json:"pattern" maxLength:"80"`
 	Step    int           `json:"step" minimum:"0" maximum:"400"`
@@ -45,10 +47,29 @@ type BundleTweak struct {
 	Trials  []BundleTrial `json:"trials" maxItems:"50000"`
 }
 
-// BundleTrial is a throw in a bundle.
+// BundleTrial is a trial in a bundle. The last four are how version 1 wrote a throw's
+// readings; they are still read.
 type BundleTrial struct {
 	At time.Time `json:"at"`
 	TrialInput
+	DistanceM    *float64 `json:"distance_m,omitempty"`
+	TimeS        *float64 `json:"time_s,omitempty"`
+	ThrowHeightM *float64 `json:"throw_height_m,omitempty"`
+	OffsetM      *float64 `json:"offset_m,omitempty"`
+}
+
+// readings are those of a trial, however they were written.
+func (x BundleTrial) readings() map[string]float64 {
+	out := maps.Clone(x.Read)
+	for id, v := range map[string]*float64{"distance": x.DistanceM, "time": x.TimeS, "from": x.ThrowHeightM, "aside": x.OffsetM} {
+		if v != nil {
+			if out == nil {
+				out = map[string]float64{}
+			}
+			out[id] = *v
+		}
+	}
+	return out
 }
 
 func (s *server) fileRoutes(api huma.API) {
@@ -72,7 +93,7 @@ func (s *server) getBundle(ctx context.Context, in *PathID) (*bundleAnswer, erro
 	for _, t := range b.Tweaks {
 		bt := BundleTweak{Why: t.Why, Setup: t.Setup, Created: t.CreatedAt, Trials: []BundleTrial{}}
 		for _, x := range t.Trials {
-			bt.Trials = append(bt.Trials, BundleTrial{x.At, viewTrial(x).TrialInput})
+			bt.Trials = append(bt.Trials, BundleTrial{At: x.At, TrialInput: viewTrial(x).TrialInput})
 		}
 		out.Tweaks = append(out.Tweaks, bt)
 	}
@@ -86,6 +107,7 @@ func (s *server) addBundle(ctx context.Context, in *bundleInput) (*answer[*Build
 	if err != nil {
 		return nil, err
 	}
+	defer s.forget()
 	id, err := s.store.AddWhole(ctx, b)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -99,6 +121,11 @@ func (s *server) fromBundle(in Bundle) (bench.Build, error) {
 	if err != nil {
 		return bench.Build{}, asProblem(err, "body.")
 	}
+	p, err := findPattern(in.Pattern)
+	if err != nil {
+		return bench.Build{}, err
+	}
+	way := &ways.Of(p.Moves).Way
 	b := bench.Build{Name: name, Pattern: in.Pattern, Step: in.Step, CreatedAt: in.Created, Draft: in.Draft}
 	if in.Draft == nil && len(in.Tweaks) == 0 {
 		return b, refuse("body.tweaks", 0, "the file holds neither a draft nor a tweak, so there is no set-up to read")
@@ -119,7 +146,8 @@ func (s *server) fromBundle(in Bundle) (bench.Build, error) {
 			return b, refuse(where+".trials", total, fmt.Sprintf("a file holds at most %d throws", maxBundleTrials))
 		}
 		for k, x := range t.Trials {
-			trial, err := x.trial()
+			x.Read = x.readings()
+			trial, err := x.trial(way)
 			if err != nil {
 				return b, refuse(fmt.Sprintf("%s.trials[%d]", where, k), nil, err.Error())
 			}
@@ -191,6 +219,7 @@ func (s *server) restoreBackup(ctx context.Context, in *backupInput) (out *answe
 	if err := os.WriteFile(path, in.RawBody, 0o600); err != nil {
 		return nil, asProblem(err, "")
 	}
+	defer s.forget()
 	kept, err := s.store.Restore(ctx, path)
 	if err != nil {
 		return nil, refuse("body", nil, "the backup cannot be read: "+err.Error())

@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion"
 	"tussock/internal/sheet"
 	"tussock/internal/store"
 )
@@ -21,6 +22,7 @@ import (
 func asProblem(err error, prefix string) error {
 	var field *sheet.FieldError
 	var problem *bench.Problem
+	var moved *motion.FieldError
 	var made huma.StatusError
 	switch {
 	case err == nil:
@@ -31,6 +33,8 @@ func asProblem(err error, prefix string) error {
 		return refuse(prefix+field.Field, field.Value, err.Error())
 	case errors.As(err, &problem):
 		return refuse(prefix+problem.Field, problem.Value, err.Error())
+	case errors.As(err, &moved):
+		return refuse(prefix+moved.Field, moved.Value, err.Error())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("this does not exist, or lies in the bin")
 	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNeedsChild):

@@ -14,6 +14,7 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
+	"tussock/internal/motion"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
@@ -247,16 +248,23 @@ func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
 	t.FacesAbove, t.FacesBehind = FacesView(above), FacesView(behindFaces)
 	g, ok := body.MeasureGlider(r, pose)
 	if !ok {
+		t.Measures = []SizeLineView{{"Mass", t.MassG, nil, "g"}, {"Folded flat", t.SpanMM, &t.LengthMM, "mm"}}
 		if draw.Shaped(pose, len(r.Wings)) {
 			round := draw.InSpace(pose, draw.Slanted(lookAcross, lookDown))
 			t.Round = &round
 		}
 		return t
 	}
-	t.LengthMM, t.SpanMM, t.WingAreaMM2, t.KeelDepthMM = g.LengthMM, g.SpanMM, g.WingAreaMM2, g.KeelDepthMM
-	t.CoMAftMM, t.CoMUpMM, t.VDeg = g.CoMAftMM, g.CoMUpMM, g.VDeg
-	t.Glider = true
-	t.CoMPercent = 100 * g.CoMAftMM / g.LengthMM
+	t.LengthMM, t.SpanMM, t.VDeg = g.LengthMM, g.SpanMM, g.VDeg
+	t.Measures = []SizeLineView{{"Length", g.LengthMM, nil, "mm"}, {"Keel depth", g.KeelDepthMM, nil, "mm"}, {"Balance above keel", g.CoMUpMM, nil, "mm"}}
+	switch v := math.Round(10*g.VDeg) / 10; {
+	case v > 0:
+		t.BehindSays = fmt.Sprintf("each wing %s° up", sheet.Number(v))
+	case v < 0:
+		t.BehindSays = fmt.Sprintf("each wing %s° down", sheet.Number(-v))
+	default:
+		t.BehindSays = "both wings level"
+	}
 	lips := body.Lips(r, pose)
 	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30), lips...)
 	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0), lips...)
@@ -274,7 +282,15 @@ func viewKnobs(p *sequence.Pattern) []KnobView {
 		if steps == nil {
 			steps = []int{}
 		}
-		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied})
+		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied, named(k.Named)})
+	}
+	return out
+}
+
+func named(all []sequence.Named) []motion.Named {
+	out := []motion.Named{}
+	for _, n := range all {
+		out = append(out, motion.Named(n))
 	}
 	return out
 }

@@ -7,6 +7,7 @@ import (
 	"io/fs"
 	"net/http"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -15,7 +16,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
-	"tussock/internal/motion/glide"
+	"tussock/internal/motion"
 	"tussock/internal/store"
 )
 
@@ -36,7 +37,9 @@ type server struct {
 	cache   *lru.Cache[string, *ReplayView]
 	folds   *lru.Cache[string, folded]
 	studies *lru.Cache[string, *StudyView]
-	shapes  *lru.Cache[string, *glide.Shapes]
+	benches *lru.Cache[string, motion.Bench]
+	mu      sync.Mutex
+	taught  map[string]motion.Calibration // by way of moving; what trials have taught
 	hub     *hub
 	sharing *Sharing // nil when only this machine is answered
 }
@@ -95,8 +98,8 @@ func newServer(s *store.Store) (*server, error) {
 	if err != nil {
 		return nil, err
 	}
-	shapes, err := lru.New[string, *glide.Shapes](cachedShapes)
-	return &server{store: s, cache: cache, folds: folds, studies: studies, shapes: shapes, hub: newHub()}, err
+	benches, err := lru.New[string, motion.Bench](cachedBenches)
+	return &server{store: s, cache: cache, folds: folds, studies: studies, benches: benches, taught: map[string]motion.Calibration{}, hub: newHub()}, err
 }
 
 func (s *server) register(router *gin.Engine) huma.API {
@@ -121,7 +124,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.sharingRoutes(api)
 	s.buildRoutes(api)
 	s.trialRoutes(api)
-	s.flightRoutes(api)
+	s.motionRoutes(api)
 	s.tuneRoutes(api)
 	s.drawerRoutes(api)
 	s.fileRoutes(api)

@@ -198,7 +198,7 @@ type MotionView struct {
 	TornMM float64        `json:"torn_mm" doc:"the worst mismatch at a hinge on the way: what the paper must give"`
 }
 
-type motionInput struct {
+type turnedInput struct {
 	StepQuestion
 	Azimuth   float64 `query:"azimuth" minimum:"-180" maximum:"180" default:"24" doc:"from where it is looked at, degrees to the right"`
 	Elevation float64 `query:"elevation" minimum:"-89" maximum:"89" default:"52" doc:"degrees above the table; below 0 from underneath"`
@@ -210,7 +210,7 @@ const framesShown = 25
 // layerShown is how many times thicker than it is paper is drawn in the round.
 const layerShown = 4
 
-func (s *server) motion(_ context.Context, in *motionInput) (*answer[MotionView], error) {
+func (s *server) motion(_ context.Context, in *turnedInput) (*answer[MotionView], error) {
 	r, err := in.folded()
 	if err != nil {
 		return nil, err

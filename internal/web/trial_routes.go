@@ -9,18 +9,14 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion"
+	"tussock/internal/ways"
 )
 
 func (s *server) trialRoutes(api huma.API) {
 	op := func(id, method, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
-	huma.Register(api, op("list-seen", http.MethodGet, "/seen", "What can be noted of a flight"),
-		func(_ context.Context, in *struct {
-			Moves string `query:"moves" enum:"fly,hop,flap,spin,reveal" default:"fly"`
-		}) (*answer[[]string], error) {
-			return ok(append([]string{}, bench.SeenOf[in.Moves]...))
-		})
 	huma.Register(api, op("log-trial", http.MethodPost, "/builds/{id}/trials", "Log a throw; a draft becomes a tweak with it"), s.logTrial)
 	huma.Register(api, op("change-trial", http.MethodPut, "/trials/{id}", "Correct a throw"), s.changeTrial)
 	huma.Register(api, op("bin-trial", http.MethodDelete, "/trials/{id}", "Move a throw to the bin"),
@@ -33,10 +29,10 @@ func (s *server) trialRoutes(api huma.API) {
 		})
 }
 
-func (in TrialInput) trial() (bench.Trial, error) {
-	t := bench.Trial{DistanceM: in.DistanceM, TimeS: in.TimeS, Seen: in.Seen, ThrowHeightM: in.ThrowHeightM,
-		Thrower: strings.TrimSpace(in.Thrower), Place: strings.TrimSpace(in.Place), Air: strings.TrimSpace(in.Air), Note: strings.TrimSpace(in.Note), OffsetM: in.OffsetM}
-	return t, asProblem(t.Check(), "body.")
+func (in TrialInput) trial(w *motion.Way) (bench.Trial, error) {
+	t := bench.Trial{Kind: in.Kind, Read: in.Read, Under: in.Under, Seen: in.Seen,
+		Thrower: strings.TrimSpace(in.Thrower), Place: strings.TrimSpace(in.Place), Air: strings.TrimSpace(in.Air), Note: strings.TrimSpace(in.Note)}
+	return t, asProblem(t.Check(w), "body.")
 }
 
 type logInput struct {
@@ -53,15 +49,15 @@ type LoggedView struct {
 }
 
 func (s *server) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView], error) {
-	t, err := in.Body.trial()
-	if err != nil {
-		return nil, err
-	}
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
 	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	t, err := in.Body.trial(&ways.Of(p.Moves).Way)
 	if err != nil {
 		return nil, err
 	}
@@ -76,6 +72,7 @@ func (s *server) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView
 	default:
 		settle = &bench.Tweak{BuildID: b.ID, No: no, Setup: b.Current()}
 	}
+	defer s.forget()
 	id, err := s.store.LogTrial(ctx, settle, tweak, t)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -93,7 +90,19 @@ type changeTrialInput struct {
 }
 
 func (s *server) changeTrial(ctx context.Context, in *changeTrialInput) (*answer[*BuildView], error) {
-	t, err := in.Body.trial()
+	id, err := s.store.BuildOfTrial(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	b, err := s.store.Build(ctx, id)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	t, err := in.Body.trial(&ways.Of(p.Moves).Way)
 	if err != nil {
 		return nil, err
 	}
@@ -103,6 +112,7 @@ func (s *server) changeTrial(ctx context.Context, in *changeTrialInput) (*answer
 
 // afterTrial answers with the build that a trial belongs to.
 func (s *server) afterTrial(ctx context.Context, trial int64, err error) (*answer[*BuildView], error) {
+	s.forget()
 	if err != nil {
 		return nil, asProblem(err, "")
 	}

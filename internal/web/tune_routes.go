@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
@@ -12,59 +13,52 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fit"
 	"tussock/internal/motion"
-	"tussock/internal/motion/glide"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/tune"
+	"tussock/internal/ways"
 )
 
 func (s *server) tuneRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: 2 * smallBody}
 	}
-	huma.Register(api, op("list-levers", "/patterns/{id}/levers", "What can be tuned"), func(_ context.Context, in *flightInput) (*answer[[]LeverView], error) {
-		w, knobs, err := s.benchOf(in.ID, in.Body)
+	huma.Register(api, op("list-levers", "/patterns/{id}/levers", "What can be tuned"), func(ctx context.Context, in *motionInput) (*answer[[]motion.Lever], error) {
+		t, err := s.trying(ctx, in.ID, in.Body)
 		if err != nil {
 			return nil, err
 		}
-		out := []LeverView{}
-		for _, l := range w.Levers(knobs) {
-			out = append(out, viewLever(l))
-		}
-		return ok(out)
+		return ok(t.Levers(t.knobs))
 	})
 	huma.Register(api, op("sensitivity", "/patterns/{id}/sensitivity", "What one step of each knob does"), s.sensitivity)
 	huma.Register(api, op("sweep", "/patterns/{id}/sweep", "One knob over its range, or two together"), s.sweep)
-	huma.Register(api, op("clinic", "/builds/{id}/clinic", "What the throws of the newest tweak say, and what to change"), s.clinic)
+	huma.Register(api, op("clinic", "/builds/{id}/clinic", "What the trials of the newest tweak say, and what to change"), s.clinic)
 	sse.Register(api, op("optimise", "/patterns/{id}/optimise", "Search the best set-up for an aim; progress and the result are streamed"),
 		map[string]any{"progress": tune.Progress{}, "done": OptimumView{}, "failed": FailedView{}}, s.optimise)
 }
 
-func viewLever(l motion.Lever) LeverView {
-	return LeverView{l.Name, l.Label, l.Unit, l.Min, l.Max, l.Value, l.Step, l.Hard, l.Even}
-}
-
-// measuresShown are what the page shows of a position, the most asked for first.
-var measuresShown = []MeasureView{{glide.ByDistance, "m"}, {glide.ByTime, "s"}, {glide.BySpeed, "m/s"}, {glide.ByRatio, ""}, {glide.ByDrift, "m"}, {glide.ByMargin, "%"}}
-
-func (s *server) sensitivity(ctx context.Context, in *flightInput) (*answer[*SensitivityView], error) {
-	w, knobs, err := s.benchOf(in.ID, in.Body)
+func (s *server) sensitivity(ctx context.Context, in *motionInput) (*answer[*SensitivityView], error) {
+	t, err := s.trying(ctx, in.ID, in.Body)
 	if err != nil {
 		return nil, err
 	}
-	levers := w.Levers(knobs)
-	f := w.Measure(levers)
+	levers := t.Levers(t.knobs)
+	f := t.Measure(levers)
 	now, err := f(ctx, motion.Positions(levers))
 	if err != nil {
 		return nil, refuse("body.knobs", nil, err.Error())
 	}
-	effects, err := tune.Sensitivity(ctx, levers, f, glide.ByDistance)
+	by := ""
+	if len(t.way.Measures) > 0 {
+		by = t.way.Measures[0].Name
+	}
+	effects, err := tune.Sensitivity(ctx, levers, f, by)
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
-	v := &SensitivityView{Measures: measuresShown, Now: now, Effects: []LeverEffectView{}, Throws: glide.Throws}
+	v := &SensitivityView{Now: now, Effects: []LeverEffectView{}}
 	for _, e := range effects {
-		v.Effects = append(v.Effects, LeverEffectView{viewLever(e.Lever), e.Up, e.Down})
+		v.Effects = append(v.Effects, LeverEffectView{e.Lever, e.Up, e.Down})
 	}
 	return ok(v)
 }
@@ -77,11 +71,11 @@ type sweepInput struct {
 const sweepPoints, pairPoints = 33, 11
 
 func (s *server) sweep(ctx context.Context, in *sweepInput) (*answer[*SweepView], error) {
-	w, knobs, err := s.benchOf(in.ID, in.Body.FlightInput)
+	t, err := s.trying(ctx, in.ID, in.Body.MotionInput)
 	if err != nil {
 		return nil, err
 	}
-	levers := w.Levers(knobs)
+	levers := t.Levers(t.knobs)
 	find := func(field, name string) (int, error) {
 		for i, l := range levers {
 			if l.Name == name {
@@ -94,8 +88,8 @@ func (s *server) sweep(ctx context.Context, in *sweepInput) (*answer[*SweepView]
 	if err != nil {
 		return nil, err
 	}
-	f := w.Measure(levers)
-	v := &SweepView{Lever: viewLever(levers[i]), Measures: measuresShown, Points: []SweepPoint{}}
+	f := t.Measure(levers)
+	v := &SweepView{Lever: levers[i], Points: []SweepPoint{}, Most: map[string]float64{}}
 	if in.Body.Second == "" {
 		points, err := tune.Sweep(ctx, levers, i, levers[i].Min, levers[i].Max, sweepPoints, f)
 		if err != nil {
@@ -103,6 +97,11 @@ func (s *server) sweep(ctx context.Context, in *sweepInput) (*answer[*SweepView]
 		}
 		for _, p := range points {
 			v.Points = append(v.Points, SweepPoint{At: p.At, Measures: p.Measures})
+		}
+		for _, g := range t.way.Measures {
+			if at, ok := tune.Most(points, g); ok {
+				v.Most[g.Name] = at
+			}
 		}
 		return ok(v)
 	}
@@ -113,19 +112,13 @@ func (s *server) sweep(ctx context.Context, in *sweepInput) (*answer[*SweepView]
 	if i == j {
 		return nil, refuse("body.second", in.Body.Second, "a pair needs two different knobs")
 	}
-	second := viewLever(levers[j])
-	v.Second = &second
-	for k := range pairPoints {
-		at := levers[j].Min + (levers[j].Max-levers[j].Min)*float64(k)/(pairPoints-1)
-		moved := append([]motion.Lever(nil), levers...)
-		moved[j].Value = at
-		points, err := tune.Sweep(ctx, moved, i, levers[i].Min, levers[i].Max, pairPoints, f)
-		if err != nil {
-			return nil, asProblem(err, "")
-		}
-		for _, p := range points {
-			v.Points = append(v.Points, SweepPoint{At: p.At, Second: at, Measures: p.Measures})
-		}
+	v.Second = &levers[j]
+	points, err := tune.Pair(ctx, levers, i, j, pairPoints, f)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	for _, p := range points {
+		v.Points = append(v.Points, SweepPoint{p.At, p.Second, p.Measures})
 	}
 	return ok(v)
 }
@@ -146,7 +139,7 @@ type FailedView struct {
 // optimise streams server-sent events: progress, and at last the result. It ends when
 // the page goes away.
 func (s *server) optimise(ctx context.Context, in *optimiseInput, send sse.Sender) {
-	run, err := s.search(in.ID, in.Body)
+	run, err := s.search(ctx, in.ID, in.Body)
 	var out *OptimumView
 	if err == nil {
 		// Whoever has gone away has called it off: the context says so.
@@ -160,12 +153,15 @@ func (s *server) optimise(ctx context.Context, in *optimiseInput, send sse.Sende
 }
 
 // search prepares an optimisation; what is refused is refused before it starts.
-func (s *server) search(id string, in OptimiseInput) (func(context.Context, func(tune.Progress)) (*OptimumView, error), error) {
-	w, knobs, err := s.benchOf(id, in.FlightInput)
+func (s *server) search(ctx context.Context, id string, in OptimiseInput) (func(context.Context, func(tune.Progress)) (*OptimumView, error), error) {
+	t, err := s.trying(ctx, id, in.MotionInput)
 	if err != nil {
 		return nil, err
 	}
-	levers := w.Levers(knobs)
+	if !slices.ContainsFunc(t.way.Aims, func(a motion.Aim) bool { return a.Name == in.Aim }) {
+		return nil, refuse("body.aim", in.Aim, "toys that move so are not tuned for "+in.Aim)
+	}
+	levers := t.Levers(t.knobs)
 	var free []int
 	for _, want := range in.Levers {
 		found := false
@@ -193,23 +189,16 @@ func (s *server) search(id string, in OptimiseInput) (func(context.Context, func
 		}
 	}
 	return func(ctx context.Context, tell func(tune.Progress)) (*OptimumView, error) {
-		f, err := tune.Optimise(ctx, levers, free, w.Measure(levers), glide.Aim{Kind: in.Aim, RingM: in.RingM}.Goal(), searchTries, tell)
+		f, err := tune.Optimise(ctx, levers, free, t.Measure(levers), t.Goal(in.Aim, in.At), searchTries, tell)
 		if err != nil {
 			return nil, err
 		}
-		v := &OptimumView{Knobs: map[string]float64{}, Throw: in.Throw, Changes: []ReasonView{}, Before: f.Before, After: f.After, NothingToGain: f.NothingToGain, Tried: f.Tried}
-		for i, l := range levers {
-			switch l.Name {
-			case glide.LeverSpeed:
-				v.Throw.SpeedMS = f.At[i]
-			case glide.LeverAngle:
-				v.Throw.AngleDeg = f.At[i]
-			default:
-				v.Knobs[l.Name] = f.At[i]
-			}
-		}
+		v := &OptimumView{Changes: []ReasonView{}, Before: f.Before, After: f.After, NothingToGain: f.NothingToGain, Tried: f.Tried}
+		var c motion.Conditions
+		v.Knobs, c = motion.Split(levers, f.At)
+		v.Conditions = c
 		for _, r := range f.Reasons {
-			v.Changes = append(v.Changes, ReasonView{viewLever(r.Lever), r.Lever.Value, r.To, r.Measures})
+			v.Changes = append(v.Changes, ReasonView{r.Lever, r.Lever.Value, r.To, r.Measures})
 			v.NeedsSheet = v.NeedsSheet || r.Lever.Hard
 		}
 		return v, nil
@@ -230,32 +219,34 @@ func (s *server) clinic(ctx context.Context, in *clinicInput) (*answer[*ClinicVi
 	if err != nil {
 		return nil, err
 	}
-	v := &ClinicView{Turn: []glide.TurnCause{}, Residual: []ResidualView{}, Finding: motion.Finding{Causes: []motion.Cause{}, Others: []motion.Remedy{}, Title: "Not thrown yet", Wants: 3}}
+	v := &ClinicView{Residual: []ResidualView{}}
 	last := b.Latest()
 	if last == nil {
+		v.Finding, _, _ = motion.Look(nil, nil, ways.Of(p.Moves).Words.One, ways.Of(p.Moves).Words.Many)
 		return ok(v)
 	}
-	q := last.Setup.Sheet
-	sh, err := sheet.New(q.WidthMM, q.HeightMM, q.GSM, q.ThicknessMM)
+	sh, err := last.Setup.Sheet.Plain()
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
-	w := s.workbench(p, sh, in.Body.Throw, in.Body.Room, in.Body.Hand, in.Body.Softening)
+	t, err := s.under(ctx, p, sh, in.Body.Conditions)
+	if err != nil {
+		return nil, err
+	}
 	knobs := fullKnobs(p, last.Setup.Knobs)
-	log := noted(last.Trials)
+	log := bench.Noted(last.Trials)
 	v.Tweak = last.No
-	if v.Finding, err = w.Examine(knobs, log); err != nil {
+	if v.Finding, err = t.Examine(knobs, log); err != nil {
 		return nil, refuse("knobs", nil, err.Error())
 	}
-	v.TurnDeg, v.TurnN = glide.SeenTurn(log)
-	if v.TurnDeg != 0 {
-		if v.Turn, err = w.TurnCauses(knobs, v.TurnDeg); err != nil {
-			return nil, refuse("knobs", nil, err.Error())
-		}
+	told, err := t.Told(knobs, log)
+	if err != nil {
+		return nil, refuse("knobs", nil, err.Error())
 	}
+	v.Told = viewTold(told)
 	v.Residual = residuals(p.Run(sh, last.Setup.Knobs))
 	if n := len(b.Tweaks); n > 1 {
-		v.Kept = keepOrRevert(p, b.Tweaks[n-2], *last)
+		v.Kept = keepOrRevert(p, &t.way.Way, b.Tweaks[n-2], *last)
 	}
 	return ok(v)
 }
@@ -272,59 +263,40 @@ func residuals(r *sequence.Replay) []ResidualView {
 	return out
 }
 
-// keepOrRevert compares two tweaks by their distances, or times where these are more.
-func keepOrRevert(p *sequence.Pattern, before, after bench.Tweak) *KeepView {
-	v := &KeepView{Against: before.No, Changes: viewChanges(p, before.Setup, after.Setup), Reading: "distance"}
-	a, b := bench.Distances(before.Trials), bench.Distances(after.Trials)
-	if ta, tb := bench.Times(before.Trials), bench.Times(after.Trials); min(len(ta), len(tb)) > min(len(a), len(b)) {
-		a, b, v.Reading = ta, tb, "time"
+// keepOrRevert compares two tweaks by the reading that both have most of.
+func keepOrRevert(p *sequence.Pattern, w *motion.Way, before, after bench.Tweak) *KeepView {
+	v := &KeepView{Against: before.No, Changes: viewChanges(p, before.Setup, after.Setup)}
+	var a, b []float64
+	less := false
+	for i, k := range w.Kinds {
+		for j, id := range append([]string{k.Record}, k.Others...) {
+			r, known := w.Record(id)
+			if !known || r.Kept || len(r.Sides) > 0 {
+				continue
+			}
+			x, y := bench.Readings(before.Trials, id), bench.Readings(after.Trials, id)
+			if i+j == 0 || min(len(x), len(y)) > min(len(a), len(b)) {
+				a, b, v.Reading, less = x, y, id, r.Less
+			}
+		}
 	}
 	v.Before, v.After = bench.Summarise(a), bench.Summarise(b)
 	c := fit.Compare(a, b)
-	v.Shift, v.Lo, v.Hi, v.Chance, v.Verdict, v.More = c.Shift, c.Lo, c.Hi, c.Chance, string(c.Verdict), c.More
-	v.Symptom = symptomChange(before.Trials, after.Trials)
-	// A symptom that is gone counts where distances cannot tell.
-	cured := v.Symptom != nil && v.Symptom.Chance < 0.1 && v.Symptom.After*v.Symptom.BeforeN < v.Symptom.Before*v.Symptom.AfterN
-	switch {
-	case c.Verdict == fit.Better || cured && c.Verdict == fit.Level:
-		v.Advice, v.More = "keep", 0
-	case c.Verdict == fit.Worse:
-		v.Advice, v.More = "revert", 0
-	default:
-		v.Advice = "throw more"
-		if c.Verdict == fit.Level && c.More == 0 {
-			// Enough throws, and nothing seen: the simpler set-up is as good.
-			v.Advice = "revert"
-		}
+	v.Shift, v.Lo, v.Hi, v.Chance, v.Verdict = c.Shift, c.Lo, c.Hi, c.Chance, string(c.Verdict)
+	f := fit.MostFaults(seenOf(before.Trials), seenOf(after.Trials), w.Bad())
+	if f != nil {
+		q := SymptomChange(*f)
+		v.Symptom = &q
 	}
+	advice, more := c.Judge(f, less)
+	v.Advice, v.More = string(advice), more
 	return v
 }
 
-// symptomChange is about the bad thing that was noted most before.
-func symptomChange(before, after []bench.Trial) *SymptomChange {
-	count := func(trials []bench.Trial, chip string) (k, n int) {
-		for _, t := range trials {
-			if len(t.Seen) > 0 {
-				n++
-			}
-			for _, s := range t.Seen {
-				if s == chip {
-					k++
-				}
-			}
-		}
-		return k, n
+func seenOf(trials []bench.Trial) [][]string {
+	out := make([][]string, len(trials))
+	for i, t := range trials {
+		out[i] = t.Seen
 	}
-	best := SymptomChange{}
-	for _, chip := range []string{"dived", "stalled", "turned left", "turned right", "rolled", "looped"} {
-		if k, n := count(before, chip); k > best.Before {
-			best.Name, best.Before, best.BeforeN = chip, k, n
-		}
-	}
-	if best.Before < 2 {
-		return nil
-	}
-	best.After, best.AfterN = count(after, best.Name)
-	best.Chance = fit.Share(best.Before, best.BeforeN, best.After, best.AfterN)
-	return &best
+	return out
 }

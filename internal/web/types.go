@@ -5,6 +5,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/draw"
+	"tussock/internal/motion"
 	"tussock/internal/sheet"
 )
 
@@ -86,16 +87,17 @@ type SizeView struct {
 
 // KnobView is a knob of a pattern.
 type KnobView struct {
-	Name    string  `json:"name"`
-	Label   string  `json:"label"`
-	Unit    string  `json:"unit" enum:"mm,deg,g," doc:"empty for a plain fraction"`
-	Default float64 `json:"default"`
-	Min     float64 `json:"min"`
-	Max     float64 `json:"max"`
-	Kind    string  `json:"kind" enum:"fold,set" doc:"fold needs a new sheet, set is a last bend"`
-	Changes string  `json:"changes"`
-	Steps   []int   `json:"steps"`
-	Implied bool    `json:"implied" doc:"a last bend of the finished toy: no fold uses it"`
+	Name    string         `json:"name"`
+	Label   string         `json:"label"`
+	Unit    string         `json:"unit" enum:"mm,deg,g," doc:"empty for a plain fraction"`
+	Default float64        `json:"default"`
+	Min     float64        `json:"min"`
+	Max     float64        `json:"max"`
+	Kind    string         `json:"kind" enum:"fold,set" doc:"fold needs a new sheet, set is a last bend"`
+	Changes string         `json:"changes"`
+	Steps   []int          `json:"steps"`
+	Implied bool           `json:"implied" doc:"a last bend of the finished toy: no fold uses it"`
+	Named   []motion.Named `json:"named" doc:"values that people call by a name"`
 }
 
 // PatternView is a card of the shelf.
@@ -174,22 +176,26 @@ type GapView struct {
 
 // ToyView is the finished toy in numbers and pictures.
 type ToyView struct {
-	MassG       float64       `json:"mass_g"`
-	ThickestMM  float64       `json:"thickest_mm"`
-	MaxLayers   int           `json:"max_layers"`
-	LengthMM    float64       `json:"length_mm"`
-	SpanMM      float64       `json:"span_mm"`
-	WingAreaMM2 float64       `json:"wing_area_mm2"`
-	KeelDepthMM float64       `json:"keel_depth_mm"`
-	CoMAftMM    float64       `json:"com_aft_mm" doc:"centre of mass behind the nose"`
-	CoMPercent  float64       `json:"com_percent" doc:"centre of mass behind the nose, percent of the length"`
-	CoMUpMM     float64       `json:"com_up_mm" doc:"centre of mass above the keel's lower edge"`
-	VDeg        float64       `json:"v_deg" doc:"each wing above level"`
-	Glider      bool          `json:"glider" doc:"it has a nose, a keel and wings: the measures from length on are of a glider"`
-	FacesAbove  FacesView     `json:"faces_above" doc:"what shows from the viewer's side, folded flat, started with the front up"`
-	FacesBehind FacesView     `json:"faces_behind"`
-	Round       *draw.Picture `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
-	Behind      *draw.Picture `json:"behind,omitempty" doc:"straight from behind"`
+	MassG       float64        `json:"mass_g"`
+	ThickestMM  float64        `json:"thickest_mm"`
+	MaxLayers   int            `json:"max_layers"`
+	LengthMM    float64        `json:"length_mm"`
+	SpanMM      float64        `json:"span_mm"`
+	Measures    []SizeLineView `json:"measures" doc:"sizes of the finished toy"`
+	VDeg        float64        `json:"v_deg" doc:"each wing above level; 0 when it has none"`
+	BehindSays  string         `json:"behind_says,omitempty" doc:"what the picture from behind shows"`
+	FacesAbove  FacesView      `json:"faces_above" doc:"what shows from the viewer's side, folded flat, started with the front up"`
+	FacesBehind FacesView      `json:"faces_behind"`
+	Round       *draw.Picture  `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
+	Behind      *draw.Picture  `json:"behind,omitempty" doc:"straight from behind"`
+}
+
+// SizeLineView is one size of the finished toy.
+type SizeLineView struct {
+	Label string   `json:"label"`
+	Value float64  `json:"value"`
+	By    *float64 `json:"by,omitempty" doc:"the other side of an area"`
+	Unit  string   `json:"unit" enum:"mm,g"`
 }
 
 // FoldErrorView says which step cannot be made and why.
@@ -239,36 +245,34 @@ type ChangeView struct {
 	Hard  bool    `json:"hard"`
 }
 
-// TrialView is one throw.
+// TrialView is one trial.
 type TrialView struct {
 	ID int64     `json:"id"`
 	At time.Time `json:"at"`
 	TrialInput
 }
 
-// TrialInput is a throw as logged or edited.
+// TrialInput is a trial as logged or edited.
 type TrialInput struct {
-	DistanceM    *float64 `json:"distance_m,omitempty" doc:"0 to 200 m"`
-	TimeS        *float64 `json:"time_s,omitempty" doc:"0 to 120 s"`
-	Seen         []string `json:"seen,omitempty" maxItems:"8"`
-	Thrower      string   `json:"thrower,omitempty"`
-	Place        string   `json:"place,omitempty"`
-	Air          string   `json:"air,omitempty"`
-	ThrowHeightM *float64 `json:"throw_height_m,omitempty" doc:"0 to 20 m"`
-	Note         string   `json:"note,omitempty"`
-	OffsetM      *float64 `json:"offset_m,omitempty" doc:"where it came down, to the right of the line aimed along; left is negative; -100 to 100 m"`
+	Kind    string             `json:"kind,omitempty" maxLength:"40" doc:"of trial, as the way of moving names it; empty for the usual one"`
+	Read    map[string]float64 `json:"read,omitempty" doc:"readings by id, as the way of moving asks for them; m and s"`
+	Under   map[string]string  `json:"under,omitempty" doc:"conditions that are kept with it, by name, as they are called"`
+	Seen    []string           `json:"seen,omitempty" maxItems:"8"`
+	Thrower string             `json:"thrower,omitempty"`
+	Place   string             `json:"place,omitempty"`
+	Air     string             `json:"air,omitempty"`
+	Note    string             `json:"note,omitempty"`
 }
 
 // TweakView is a numbered set-up with its throws.
 type TweakView struct {
-	No        int          `json:"no"`
-	Why       string       `json:"why"`
-	Setup     bench.Setup  `json:"setup"`
-	Changes   []ChangeView `json:"changes" doc:"since the tweak before, or since the pattern"`
-	CreatedAt time.Time    `json:"created_at"`
-	Distance  bench.Stats  `json:"distance" doc:"m"`
-	Time      bench.Stats  `json:"time" doc:"s"`
-	Trials    []TrialView  `json:"trials"`
+	No        int                    `json:"no"`
+	Why       string                 `json:"why"`
+	Setup     bench.Setup            `json:"setup"`
+	Changes   []ChangeView           `json:"changes" doc:"since the tweak before, or since the pattern"`
+	CreatedAt time.Time              `json:"created_at"`
+	Stats     map[string]bench.Stats `json:"stats" doc:"by reading; those that occur"`
+	Trials    []TrialView            `json:"trials"`
 }
 
 // BuildRef names another build.
@@ -293,7 +297,7 @@ type BuildView struct {
 	Trials     int          `json:"trials"`
 	Parent     *BuildRef    `json:"parent,omitempty"`
 	Children   []BuildRef   `json:"children"`
-	Conditions TrialInput   `json:"conditions" doc:"of the throw before: thrower, place, air, throw height"`
+	Conditions TrialInput   `json:"conditions" doc:"of the trial before: kind, thrower, place, air and what is usually the same"`
 	UpdatedAt  time.Time    `json:"updated_at"`
 }
 
@@ -307,7 +311,9 @@ type BuildCard struct {
 	Size      string          `json:"size"`
 	Tweaks    int             `json:"tweaks"`
 	Trials    int             `json:"trials"`
-	Distance  bench.Stats     `json:"distance" doc:"of the newest tweak with throws, m"`
+	Moves     string          `json:"moves"`
+	Record    string          `json:"record" doc:"id of the reading that counts"`
+	Stats     bench.Stats     `json:"stats" doc:"of that reading, of the newest tweak that has any"`
 	Step      int             `json:"step"`
 	Steps     int             `json:"steps"`
 	ParentID  *int64          `json:"parent_id,omitempty"`

@@ -110,6 +110,46 @@ export const hallUnit = (units: Units) => (units === "mm" ? "m" : "ft");
 export const inHallUnit = (m: number, units: Units) => (units === "mm" ? m : (m * 1000) / (12 * mmPerInch));
 export const fromHallUnit = (v: number, units: Units) => (units === "mm" ? v : (v * 12 * mmPerInch) / 1000);
 
+/** The unit that a reading or condition is typed in: its own, or that of the person. */
+export function recordUnit(unit: string, units: Units): string {
+  if (unit === "m") return hallUnit(units);
+  if (unit === "cm") return units === "mm" ? "cm" : "in";
+  return unit === "deg" ? "°" : unit;
+}
+
+/** A reading, kept in SI units, as it is typed; and back. */
+export function inRecordUnit(v: number, unit: string, units: Units): number {
+  if (unit === "m") return inHallUnit(v, units);
+  if (unit === "cm") return units === "mm" ? v * 100 : (v * 1000) / mmPerInch;
+  return v;
+}
+
+export function fromRecordUnit(v: number, unit: string, units: Units): number {
+  if (unit === "m") return fromHallUnit(v, units);
+  if (unit === "cm") return units === "mm" ? v / 100 : (v * mmPerInch) / 1000;
+  return v;
+}
+
+/** A reading with its unit. */
+export function recordValue(v: number, unit: string, units: Units, decimals = 1): string {
+  if (unit === "m") return distance(v, units);
+  const shown = number(inRecordUnit(v, unit, units), unit === "cm" ? 1 : decimals);
+  return unit ? `${shown}${unit === "deg" ? "" : " "}${recordUnit(unit, units)}` : shown;
+}
+
+/** A predicted outcome; what lies to a side is told by the side's name. */
+export function outcomeValue(
+  v: number,
+  o: { unit: string; decimals: number; sides: string[] },
+  units: Units,
+): string {
+  const [minus, plus, neither] = o.sides;
+  if (minus === undefined || plus === undefined) return recordValue(v, o.unit, units, o.decimals);
+  const least = 0.5 * 10 ** -o.decimals * (o.unit === "cm" ? 0.01 : 1);
+  if (neither !== undefined && Math.abs(v) < least) return neither;
+  return `${recordValue(Math.abs(v), o.unit, units, o.decimals)} ${v < 0 ? minus : plus}`;
+}
+
 /**
  * What a person typed for a number, in the unit of the field: 12, 12.5, 12,5,
  * 8 1/2 or 1/4. undefined when it is no number.

@@ -1,60 +1,30 @@
 package glide
 
 import (
-	"cmp"
 	"fmt"
 	"math"
-	"slices"
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
 )
 
 // The clinic: from what was seen of throws to the smallest change that should help.
-
-// enough is how many throws a finding needs.
-const enough = 3
 
 // symptoms are the chips that call for a cure, the worst first where several were seen
 // as often.
 var symptoms = []string{"rolled", "looped", "dived", "stalled", "turned left", "turned right"}
 
 // Examine finds what to change after throws at knob values.
-func (w *Workbench) Examine(knobs map[string]float64, log []motion.Seen) (motion.Finding, error) {
-	out := motion.Finding{Causes: []motion.Cause{}, Others: []motion.Remedy{}, Of: len(log)}
+func (w *Workbench) Examine(knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
+	out, count, sick := motion.Look(log, symptoms, "throw", "throws")
 	m, err := w.Model(knobs)
 	if err != nil {
 		return out, err
 	}
-	if len(log) < enough {
-		out.Wants = enough - len(log)
-		out.Title = "Too few throws to say anything"
-		return out, nil
-	}
-	count := map[string]int{}
-	noted := 0
-	for _, t := range log {
-		for _, c := range t.Chips {
-			count[c]++
-		}
-		if len(t.Chips) > 0 {
-			noted++
-		}
-	}
-	for _, s := range symptoms {
-		if count[s] > count[out.Symptom] || out.Symptom == "" && count[s] > 0 {
-			out.Symptom = s
-		}
-	}
-	out.Seen = count[out.Symptom]
-	switch {
-	case noted == 0:
-		out.Symptom, out.Title = "", "Note what you see"
-		return out, nil
-	case out.Symptom == "" || 2*out.Seen < noted || out.Seen < 2:
-		out.Symptom, out.Title = "", "Nothing to cure"
-		if count["dived"] > 0 && count["stalled"] > 0 {
-			out.Title = "It dives and it stalls: throw more evenly first"
+	if !sick {
+		if out.Clear && count["dived"] > 0 && count["stalled"] > 0 {
+			out.Title, out.Clear = "It dives and it stalls: throw more evenly first", false
 		}
 		return out, nil
 	}
@@ -75,14 +45,7 @@ func (w *Workbench) Examine(knobs map[string]float64, log []motion.Seen) (motion
 	default:
 		e.turned()
 	}
-	total := 0.0
-	for _, c := range out.Causes {
-		total += c.Weight
-	}
-	for i := range out.Causes {
-		out.Causes[i].Weight /= math.Max(total, 1e-9)
-	}
-	slices.SortStableFunc(out.Causes, func(a, b motion.Cause) int { return cmp.Compare(b.Weight, a.Weight) })
+	out.Weigh()
 	return out, nil
 }
 
@@ -90,7 +53,7 @@ type examination struct {
 	w     *Workbench
 	knobs map[string]float64
 	m     *Model
-	log   []motion.Seen
+	log   []motion.Noted
 	throw Throw
 	out   *motion.Finding
 }
@@ -114,27 +77,15 @@ func (e examination) agrees(f Flight) bool {
 	return false
 }
 
-func (e examination) value(knob string) float64 { return e.w.value(e.knobs, knob) }
+func (e examination) value(knob string) float64 { return e.w.Value(e.knobs, knob) }
 
 // with are the knobs after changes.
 func (e examination) with(changes ...motion.Change) map[string]float64 {
-	out := map[string]float64{}
-	for k, v := range e.knobs {
-		out[k] = v
-	}
-	for _, c := range changes {
-		out[c.Knob] = c.To
-	}
-	return out
+	return toys.With(e.knobs, changes...)
 }
 
 func (e examination) change(knob string, by float64) motion.Change {
-	i := e.w.Pattern.KnobIndex(knob)
-	if i < 0 {
-		return motion.Change{Knob: knob}
-	}
-	k, from := e.w.Pattern.Knobs[i], e.value(knob)
-	return motion.Change{Knob: knob, Label: k.Label, Unit: k.Unit, From: from, To: clamp(from+by, k.Min, k.Max)}
+	return e.w.Change(e.knobs, knob, by)
 }
 
 // smallest is the least change of a knob, in steps, after which the throw is as wanted.
@@ -178,7 +129,7 @@ func (e examination) outlook(knobs map[string]float64, t Throw) *motion.Outlook 
 		return nil
 	}
 	s := m.Spread(t, e.w.Room, e.w.Scatter, BandThrows, bandSeed, false)
-	return &motion.Outlook{LoM: s.Distance.Lo, MiddleM: s.Distance.Middle, HiM: s.Distance.Hi, Mode: string(m.Fly(t, e.w.Room, nil).Mode)}
+	return &motion.Outlook{Outcome: distanceOf(s), Mode: string(m.Fly(t, e.w.Room, nil).Mode)}
 }
 
 func (e examination) remedy(r motion.Remedy) motion.Remedy {
@@ -267,14 +218,15 @@ func (e examination) dived() {
 func (e examination) speedLog() string {
 	var v []float64
 	for _, t := range e.log {
-		if t.DistanceM != nil && t.TimeS != nil && *t.TimeS > 0.2 {
-			v = append(v, *t.DistanceM / *t.TimeS)
+		d, far := t.Value(Distance)
+		if s, timed := t.Value(Time); far && timed && s > 0.2 {
+			v = append(v, d/s)
 		}
 	}
 	if len(v) == 0 {
 		return "no throw has both distance and time, so its speed is not known"
 	}
-	return fmt.Sprintf("distance over time is %.1f m/s in the middle of %d throws", rangeOf(v).Middle, len(v))
+	return fmt.Sprintf("distance over time is %.1f m/s in the middle of %d throws", motion.RangeOf(v).Middle, len(v))
 }
 
 func (e examination) stalled() {

@@ -8,15 +8,15 @@ import (
 	"tussock/internal/motion"
 )
 
-func seen(n int, chips ...string) []motion.Seen {
-	out := make([]motion.Seen, n)
+func seen(n int, chips ...string) []motion.Noted {
+	out := make([]motion.Noted, n)
 	for i := range out {
 		out[i].Chips = chips
 	}
 	return out
 }
 
-func examine(t *testing.T, w *Workbench, knobs map[string]float64, log []motion.Seen) motion.Finding {
+func examine(t *testing.T, w *Workbench, knobs map[string]float64, log []motion.Noted) motion.Finding {
 	t.Helper()
 	f, err := w.Examine(knobs, log)
 	if err != nil {
@@ -31,7 +31,7 @@ func TestClinicHoldsItsTongue(t *testing.T) {
 	if f := examine(t, w, nil, seen(2, "dived")); f.Remedy != nil || f.Wants != 1 {
 		t.Errorf("%+v", f)
 	}
-	for _, log := range [][]motion.Seen{seen(5), seen(5, "glided"), append(seen(1, "dived"), seen(4, "glided")...)} {
+	for _, log := range [][]motion.Noted{seen(5), seen(5, "glided"), append(seen(1, "dived"), seen(4, "glided")...)} {
 		if f := examine(t, w, nil, log); f.Remedy != nil || f.Symptom != "" {
 			t.Errorf("%+v", f)
 		}
@@ -52,8 +52,8 @@ func TestDiveIsCured(t *testing.T) {
 		if c.To <= c.From || c.To-c.From > 8 || !strings.Contains(f.Remedy.Do, "+") || !strings.Contains(f.Remedy.Do, "mm") {
 			t.Errorf("%s: curl from %v to %v: %s", id, c.From, c.To, f.Remedy.Do)
 		}
-		if f.Remedy.After.MiddleM <= f.Remedy.Now.MiddleM {
-			t.Errorf("%s: %v m after %v", id, f.Remedy.After.MiddleM, f.Remedy.Now.MiddleM)
+		if f.Remedy.After.Middle <= f.Remedy.Now.Middle {
+			t.Errorf("%s: %v m after %v", id, f.Remedy.After.Middle, f.Remedy.Now.Middle)
 		}
 		if f.Remedy.Against == "" || len(f.Causes) < 2 || f.Causes[0].Law == "" || f.Causes[0].Log == "" {
 			t.Errorf("%s: %+v", id, f)
@@ -104,14 +104,14 @@ func TestTurnIsCured(t *testing.T) {
 	w := workbench(t, "curlew")
 	w.Throw.SpeedMS = 5
 	knobs := map[string]float64{"curl": 5}
-	log := func(off float64) []motion.Seen {
+	log := func(off float64) []motion.Noted {
 		d := 6.0
 		s := seen(4, "turned left")
 		if off > 0 {
 			s = seen(4, "turned right")
 		}
 		for i := range s {
-			s[i].DistanceM, s[i].OffsetM = &d, &off
+			s[i].Read = map[string]float64{Distance: d, Aside: off}
 		}
 		return s
 	}
@@ -148,7 +148,7 @@ func TestTurnIsCured(t *testing.T) {
 	off, d := ahead*math.Tan(turn/2*math.Pi/180), ahead
 	s := seen(3, "turned left")
 	for i := range s {
-		s[i].DistanceM, s[i].OffsetM = &d, &off
+		s[i].Read = map[string]float64{Distance: d, Aside: off}
 	}
 	f := examine(t, w, bent, s)
 	if f.Remedy == nil {

@@ -46,18 +46,18 @@ const (
 // Constants lists what is uncertain, for the page that says what is not known.
 func Constants() []motion.Constant {
 	return []motion.Constant{
-		{"Effect of a curled edge, of theory", curlEfficiency, 0.5, 0.9, "", motion.Low, "thick boundary layers at small Reynolds numbers, soft crease; guess", "trim speed 16 % faster to 6 % slower"},
-		{"Angle at which a curl's effect levels off", curlSpan, 0.3, 0.5, "rad", motion.Low, "guess", "only curls over 10°"},
-		{"Suction kept by the folded front edge", suctionKept, 0, 0.4, "", motion.Low, "0 for a sharp single layer, 0.4 for a round fold", "glide ratio 8 % worse to 10 % better"},
-		{"Friction over that of a smooth plate", frictionFactor, 1.0, 1.5, "", motion.Low, "layer edges and pockets; plate friction by Blasius with the small-Reynolds term", "glide ratio 9 % better to 10 % worse"},
-		{"Drag of the blunt front edge", bluntEdge, 0.2, 0.7, "", motion.Low, "bluff edges in the tunnel", "glide ratio 3 %"},
-		{"Travel of the centre of pressure", areaTravel, 0.6, 1.0, "", motion.Medium, "rectangular plates: Joessel's rule", "trim speed up to 11 % slower; a steep mush instead of a glide when it is small"},
-		{"Normal force of a plate across the wind", plateNormal, 1.1, 1.2, "", motion.High, "wind tunnel, square plates", "steep dives and tumbling only"},
-		{"Angle of the stall", 0, -4, 4, "deg", motion.Low, "small plates in the tunnel, by aspect ratio and sweep", "fast throws with much curl"},
-		{"Pitch damping across the wind", dampingLeft, 0, 0.5, "", motion.Low, "falling plates in experiments", "whether it flutters or tumbles"},
-		{"Angle at which the keel lets go sideways", 25, 15, 35, "deg", motion.Low, "plates", "large sideslip only"},
-		{"Speed at which bent edges give way", softeningSpeed, 12, 20, "m/s", motion.Low, "bending stiffness of one layer of 80 g/m²; guess", "hard throws, when it is switched on"},
-		{"Air that the keel carries along sideways", 0.36, 0.2, 0.5, "", motion.Low, "plates that are pushed sideways", "wobble only"},
+		{Name: "Effect of a curled edge, of theory", Value: curlEfficiency, Lo: 0.5, Hi: 0.9, Unit: "", Confidence: motion.Low, Source: "thick boundary layers at small Reynolds numbers, soft crease; guess", Effect: "trim speed 16 % faster to 6 % slower"},
+		{Name: "Angle at which a curl's effect levels off", Value: curlSpan, Lo: 0.3, Hi: 0.5, Unit: "rad", Confidence: motion.Low, Source: "guess", Effect: "only curls over 10°"},
+		{Name: "Suction kept by the folded front edge", Value: suctionKept, Lo: 0, Hi: 0.4, Unit: "", Confidence: motion.Low, Source: "0 for a sharp single layer, 0.4 for a round fold", Effect: "glide ratio 8 % worse to 10 % better"},
+		{Name: "Friction over that of a smooth plate", Value: frictionFactor, Lo: 1.0, Hi: 1.5, Unit: "", Confidence: motion.Low, Source: "layer edges and pockets; plate friction by Blasius with the small-Reynolds term", Effect: "glide ratio 9 % better to 10 % worse"},
+		{Name: "Drag of the blunt front edge", Value: bluntEdge, Lo: 0.2, Hi: 0.7, Unit: "", Confidence: motion.Low, Source: "bluff edges in the tunnel", Effect: "glide ratio 3 %"},
+		{Name: "Travel of the centre of pressure", Value: areaTravel, Lo: 0.6, Hi: 1.0, Unit: "", Confidence: motion.Medium, Source: "rectangular plates: Joessel's rule", Effect: "trim speed up to 11 % slower; a steep mush instead of a glide when it is small"},
+		{Name: "Normal force of a plate across the wind", Value: plateNormal, Lo: 1.1, Hi: 1.2, Unit: "", Confidence: motion.High, Source: "wind tunnel, square plates", Effect: "steep dives and tumbling only"},
+		{Name: "Angle of the stall", Value: 0, Lo: -4, Hi: 4, Unit: "deg", Confidence: motion.Low, Source: "small plates in the tunnel, by aspect ratio and sweep", Effect: "fast throws with much curl"},
+		{Name: "Pitch damping across the wind", Value: dampingLeft, Lo: 0, Hi: 0.5, Unit: "", Confidence: motion.Low, Source: "falling plates in experiments", Effect: "whether it flutters or tumbles"},
+		{Name: "Angle at which the keel lets go sideways", Value: 25, Lo: 15, Hi: 35, Unit: "deg", Confidence: motion.Low, Source: "plates", Effect: "large sideslip only"},
+		{Name: "Speed at which bent edges give way", Value: softeningSpeed, Lo: 12, Hi: 20, Unit: "m/s", Confidence: motion.Low, Source: "bending stiffness of one layer of 80 g/m²; guess", Effect: "hard throws, when it is switched on"},
+		{Name: "Air that the keel carries along sideways", Value: 0.36, Lo: 0.2, Hi: 0.5, Unit: "", Confidence: motion.Low, Source: "plates that are pushed sideways", Effect: "wobble only"},
 	}
 }
 

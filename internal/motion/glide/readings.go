@@ -1,6 +1,7 @@
 package glide
 
 import (
+	"fmt"
 	"math"
 
 	"tussock/internal/geom"
@@ -23,7 +24,7 @@ func (m *Model) Readings() []motion.Reading {
 	}
 	out := []motion.Reading{
 		exact("mass", "Mass", "g", w.MassKg*1e3, 2, 2, 8, "All paper and what is fixed to it.", "sheet and paper; cuts; clip"),
-		exact("com", "Centre of mass behind the nose", "mm", w.CoM.X*1e3, 1, 0, 0, "Where it balances on a finger, measured along the wing crease.", "nose folds, clip"),
+		m.balance(exact("com", "Centre of mass behind the nose", "mm", w.CoM.X*1e3, 1, 0, 0, "Where it balances on a finger, measured along the wing crease.", "nose folds, clip")),
 		exact("area", "Wing area", "cm²", h.areaM2*1e4, 0, 100, 300, "Both wings, each in its own plane.", "wing line, sheet"),
 		exact("span", "Span", "mm", h.spanM*1e3, 0, 90, 250, "From tip to tip.", "wing line, V"),
 		exact("ratio", "Aspect ratio", "", h.AspectRatio(), 2, 0.5, 3, "Span times span over area: narrow and long is small.", "wing line"),
@@ -55,6 +56,19 @@ func (m *Model) Readings() []motion.Reading {
 		break
 	}
 	return append(out, m.lateralReadings(t)...)
+}
+
+// balance says what a centre of mass means.
+func (m *Model) balance(r motion.Reading) motion.Reading {
+	r.Brief = "behind the nose"
+	long := 0.0
+	for _, c := range m.Shape.Corners {
+		long = math.Max(long, c.X)
+	}
+	if long > 0 {
+		r.Says = fmt.Sprintf("That is %.0f %% of its length.", 100*m.Weight.CoM.X/long)
+	}
+	return r
 }
 
 // bendReadings are the last bends side by side, as they are measured on the toy.
@@ -112,7 +126,7 @@ func trimSays(t Trim) string {
 }
 
 // doubted is the band of a trim over the range of the uncertain constants.
-func (m *Model) doubted() (speed, ratio, sink, stiff Range) {
+func (m *Model) doubted() (speed, ratio, sink, stiff motion.Range) {
 	var v, r, s, k []float64
 	for _, d := range (Scatter{Constants: true}).draws(doubtSamples, 5, Throw{}, m.Bends) {
 		if t := m.variant(d).Trims(); len(t) > 0 {
@@ -122,7 +136,7 @@ func (m *Model) doubted() (speed, ratio, sink, stiff Range) {
 	if len(v) == 0 {
 		return
 	}
-	return rangeOf(v), rangeOf(r), rangeOf(s), rangeOf(k)
+	return motion.RangeOf(v), motion.RangeOf(r), motion.RangeOf(s), motion.RangeOf(k)
 }
 
 // lateralReadings are the flags for turns, wobble and roll.

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion"
 )
 
 // Scatter is how much a person's throws and last bends differ from what was meant, one
@@ -88,33 +89,19 @@ func (m *Model) variant(d draw) *Model {
 	return newModel(m.Shape, w, d.bends, d.doubt)
 }
 
-// Range is the middle of many throws and where eight of ten lie.
-type Range struct {
-	Lo     float64 `json:"lo"`
-	Middle float64 `json:"middle"`
-	Hi     float64 `json:"hi"`
-}
-
-func rangeOf(v []float64) Range {
-	slices.Sort(v)
-	at := func(q float64) float64 {
-		x := q * float64(len(v)-1)
-		i := int(x)
-		if i+1 >= len(v) {
-			return v[len(v)-1]
-		}
-		return v[i] + (x-float64(i))*(v[i+1]-v[i])
-	}
-	return Range{at(0.1), at(0.5), at(0.9)}
-}
-
 // BandPoint is where eight of ten flights pass at a distance ahead.
-type BandPoint struct{ X, LoZ, HiZ, LoY, HiY float64 }
+type BandPoint struct {
+	X   float64 `json:"x"`
+	LoZ float64 `json:"lo_z"`
+	HiZ float64 `json:"hi_z"`
+	LoY float64 `json:"lo_y"`
+	HiY float64 `json:"hi_y"`
+}
 
 // Spread is what many throws of one toy come to.
 type Spread struct {
 	N                              int
-	Distance, Time, Highest, Drift Range
+	Distance, Time, Highest, Drift motion.Range
 	Modes                          map[Mode]int
 	Band                           []BandPoint
 }
@@ -126,11 +113,6 @@ const (
 	bandSeed   = 3
 	bandPoints = 40
 )
-
-// Outlook throws a set-up out of the workbench's scatter, with a band.
-func (w *Workbench) Outlook(m *Model) Spread {
-	return m.Spread(w.Throw, w.Room, w.Scatter, BandThrows, bandSeed, true)
-}
 
 // Spread throws n toys out of a scatter. The same seed gives the same throws. With a
 // band it also tells where eight of ten of them pass.
@@ -154,7 +136,7 @@ func (m *Model) Spread(t Throw, room Room, s Scatter, n int, seed uint64, band b
 		dist, time, high, drift = append(dist, f.DistanceM), append(time, f.TimeS), append(high, f.HighestM), append(drift, f.DriftM)
 		far = math.Max(far, f.AheadM)
 	}
-	out.Distance, out.Time, out.Highest, out.Drift = rangeOf(dist), rangeOf(time), rangeOf(high), rangeOf(drift)
+	out.Distance, out.Time, out.Highest, out.Drift = motion.RangeOf(dist), motion.RangeOf(time), motion.RangeOf(high), motion.RangeOf(drift)
 	if band {
 		out.Band = bandOf(paths, far)
 	}
@@ -169,7 +151,7 @@ func bandOf(paths [][]Sample, far float64) []BandPoint {
 		for i, p := range paths {
 			z[i], y[i] = passes(p, x)
 		}
-		rz, ry := rangeOf(z), rangeOf(y)
+		rz, ry := motion.RangeOf(z), motion.RangeOf(y)
 		out = append(out, BandPoint{X: x, LoZ: rz.Lo, HiZ: rz.Hi, LoY: ry.Lo, HiY: ry.Hi})
 		if rz.Hi <= 0 {
 			break

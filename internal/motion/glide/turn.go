@@ -84,7 +84,7 @@ func (w *Workbench) TurnCauses(knobs map[string]float64, turnDeg float64) ([]Tur
 			c.Words = s.left
 		}
 		if s.edge {
-			depth := w.value(knobs, "curl_depth")
+			depth := w.Value(knobs, "curl_depth")
 			c.MM = depth * math.Sin(geom.Rad(clamp(math.Abs(need), 0, 60)))
 		}
 		// As likely as being so far off usually is.
@@ -102,27 +102,18 @@ func (w *Workbench) TurnCauses(knobs map[string]float64, turnDeg float64) ([]Tur
 	return out, nil
 }
 
-func (w *Workbench) value(knobs map[string]float64, name string) float64 {
-	if v, ok := knobs[name]; ok {
-		return v
-	}
-	if i := w.Pattern.KnobIndex(name); i >= 0 {
-		return w.Pattern.Knobs[i].Default
-	}
-	return 0
-}
-
 // usualTurn is what a turn is taken for when only its side was noted, degrees.
 const usualTurn = 30
 
 // SeenTurn is the turn to the right that a log tells, degrees at the end of the flight:
 // from offsets where they were measured, an arc through the spot where it came down.
-func SeenTurn(log []motion.Seen) (deg float64, measured int) {
+func SeenTurn(log []motion.Noted) (deg float64, measured int) {
 	var v []float64
 	left, right := 0, 0
 	for _, t := range log {
-		if t.OffsetM != nil && t.DistanceM != nil && *t.DistanceM > 0.5 {
-			v = append(v, geom.Deg(2*math.Atan2(*t.OffsetM, math.Sqrt(math.Max(0.01, *t.DistanceM**t.DistanceM-*t.OffsetM**t.OffsetM)))))
+		off, seen := t.Value(Aside)
+		if d, far := t.Value(Distance); seen && far && d > 0.5 {
+			v = append(v, geom.Deg(2*math.Atan2(off, math.Sqrt(math.Max(0.01, d*d-off*off)))))
 		}
 		if slices.Contains(t.Chips, "turned left") {
 			left++
@@ -132,7 +123,7 @@ func SeenTurn(log []motion.Seen) (deg float64, measured int) {
 		}
 	}
 	if len(v) > 0 {
-		return rangeOf(v).Middle, len(v)
+		return motion.RangeOf(v).Middle, len(v)
 	}
 	return usualTurn * float64(right-left) / math.Max(1, float64(right+left)), 0
 }

@@ -4,10 +4,9 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"strings"
-	"sync"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -20,26 +19,24 @@ type Workbench struct {
 	Room    Room
 	Scatter Scatter
 	// Softening lets bent edges give way at speed.
-	Softening bool
+	Softening  bool
+	conditions motion.Conditions
 }
 
 // Shapes are the toys of one pattern on one sheet, kept by the knobs that their shape
 // depends on. They may be shared.
-type Shapes struct {
-	Pattern *sequence.Pattern
-	Sheet   sheet.Sheet
+type Shapes struct{ toys.Toys[Toy] }
 
-	mu   sync.Mutex
-	toys map[string]kept
+// NewShapes is for one pattern on one sheet.
+func NewShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
+	return &Shapes{toys.Toys[Toy]{Pattern: p, Sheet: s, Bent: bendOnly, Of: func(r *sequence.Replay) (Toy, error) {
+		t, ok := Of(r)
+		if !ok {
+			return t, fmt.Errorf("%s has nothing that air could carry", p.Title)
+		}
+		return t, nil
+	}}}
 }
-
-type kept struct {
-	toy Toy
-	err error
-}
-
-// mostKept bounds the shapes kept; they are all dropped when it comes there.
-const mostKept = 400
 
 // bendOnly are the knobs that the shape does not depend on: bent edges are flows of the
 // same lattice.
@@ -51,97 +48,27 @@ func (w *Workbench) Model(knobs map[string]float64) (*Model, error) {
 	if err != nil {
 		return nil, err
 	}
-	return t.Model(w.bends(knobs)), nil
-}
-
-// Toy is the folded toy at knob values.
-func (w *Shapes) Toy(knobs map[string]float64) (Toy, error) {
-	var key strings.Builder
-	shape := map[string]float64{}
-	for _, k := range w.Pattern.Knobs {
-		if v, given := knobs[k.Name]; given && !bendOnly[k.Name] {
-			fmt.Fprintf(&key, "%s=%g;", k.Name, v)
-			shape[k.Name] = v
-		}
-	}
-	w.mu.Lock()
-	k, found := w.toys[key.String()]
-	w.mu.Unlock()
-	if !found {
-		k = w.fold(shape)
-		w.mu.Lock()
-		if w.toys == nil || len(w.toys) >= mostKept {
-			w.toys = map[string]kept{}
-		}
-		w.toys[key.String()] = k
-		w.mu.Unlock()
-	}
-	return k.toy, k.err
-}
-
-func (w *Shapes) fold(knobs map[string]float64) kept {
-	r := w.Pattern.Run(w.Sheet, knobs)
-	if r.Err != nil {
-		return kept{err: fmt.Errorf("step %d cannot be folded: %s", r.Err.Step, r.Err.Detail)}
-	}
-	t, ok := Of(r)
-	if !ok {
-		return kept{err: fmt.Errorf("%s has nothing that air could carry", w.Pattern.Title)}
-	}
-	return kept{toy: t}
-}
-
-// bends are the last bends at knob values, the pattern's own where none is given.
-func (w *Workbench) bends(knobs map[string]float64) Bends {
-	r := sequence.Replay{Values: map[string]float64{}}
-	for _, k := range w.Pattern.Knobs {
-		r.Values[k.Name] = k.Default
-		if v, ok := knobs[k.Name]; ok {
-			r.Values[k.Name] = v
-		}
-	}
+	r := sequence.Replay{Values: w.Values(knobs)}
 	b := BendsOf(r.LastBends())
 	b.Softening = w.Softening
-	return b
+	return t.Model(b), nil
 }
-
-// Levers of the throw beside the knobs of the pattern.
-const (
-	LeverSpeed = "throw.speed"
-	LeverAngle = "throw.angle"
-)
 
 // Levers are all that can be set: the knobs at their values, and the throw. Knobs keep
 // to the range in which a hand can move them from where they stand.
 func (w *Workbench) Levers(knobs map[string]float64) []motion.Lever {
-	var out []motion.Lever
-	for _, k := range w.Pattern.Knobs {
-		if k.Plain || k.Min == k.Max {
-			continue
-		}
-		v, given := knobs[k.Name]
-		if !given {
-			v = k.Default
-		}
-		l := motion.Lever{Name: k.Name, Label: k.Label, Unit: k.Unit, Min: k.Min, Max: k.Max, Value: v, Step: 1, Even: uneven[k.Name], Hard: k.Kind == sequence.HardFold}
-		if k.Unit == "g" {
-			l.Step = 0.1
-		}
-		if k.Unit == "" {
-			l.Step = (k.Max - k.Min) / 50
-		}
-		if k.Name == "wing" {
+	out := w.Toys.Levers(knobs, uneven)
+	for i := range out {
+		l := &out[i]
+		switch l.Name {
+		case "wing":
 			// Wings that hang far down or stand on end are no glider any more.
-			l.Min, l.Max = math.Max(l.Min, math.Min(v, 50)), math.Min(l.Max, math.Max(v, 100))
-		}
-		if k.Name == "clip_aft" {
+			l.Min, l.Max = math.Max(l.Min, math.Min(l.Value, 50)), math.Min(l.Max, math.Max(l.Value, 100))
+		case "clip_aft":
 			l.Step = 10
 		}
-		out = append(out, l)
 	}
-	return append(out,
-		motion.Lever{Name: LeverSpeed, Label: "Speed of the throw", Unit: "m/s", Min: 2, Max: 14, Value: w.Throw.SpeedMS, Step: 0.5},
-		motion.Lever{Name: LeverAngle, Label: "Angle of the throw", Unit: "deg", Min: -20, Max: 40, Value: w.Throw.AngleDeg, Step: 5})
+	return append(out, way.Levers(w.conditions)...)
 }
 
 // uneven are the knobs that tell left from right.
@@ -168,17 +95,13 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
-		knobs := map[string]float64{}
+		knobs, c := motion.Split(levers, at)
 		t := w.Throw
-		for i, l := range levers {
-			switch l.Name {
-			case LeverSpeed:
-				t.SpeedMS = at[i]
-			case LeverAngle:
-				t.AngleDeg = at[i]
-			default:
-				knobs[l.Name] = at[i]
-			}
+		if v, ok := c[SpeedOfThrow]; ok {
+			t.SpeedMS = v
+		}
+		if v, ok := c[AngleOfThrow]; ok {
+			t.AngleDeg = v
 		}
 		m, err := w.Model(knobs)
 		if err != nil {
@@ -211,21 +134,12 @@ const (
 	BySpread = "spread of distance"
 )
 
-// Aim is what a toy is tuned for.
-type Aim struct {
-	Kind  string  // farthest, longest, straightest, forgiving, ring
-	RingM float64 // how far away the ring lies
-}
-
-// Aims are the kinds of aim.
-var Aims = []string{"farthest", "longest", "straightest", "forgiving", "ring"}
-
 // Goal scores measures for an aim. Where two are as good, the one whose throws differ
-// less wins.
-func (a Aim) Goal() motion.Goal {
+// less wins. ring is how far away a ring lies, m.
+func (w *Workbench) Goal(aim string, ring float64) motion.Goal {
 	const steady = 0.1
 	return func(m motion.Measures) float64 {
-		switch a.Kind {
+		switch aim {
 		case "longest":
 			return m[ByTime] - steady*m[BySpread]/4
 		case "straightest":
@@ -234,7 +148,7 @@ func (a Aim) Goal() motion.Goal {
 		case "forgiving":
 			return m[ByWorst] + 0.2*m[ByDistance]
 		case "ring":
-			return -math.Abs(m[ByDistance]-a.RingM) - m[BySpread]
+			return -math.Abs(m[ByDistance]-ring) - m[BySpread]
 		}
 		return m[ByDistance] - steady*m[BySpread]
 	}

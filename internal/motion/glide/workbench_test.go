@@ -4,6 +4,7 @@ import (
 	"math"
 	"testing"
 
+	"tussock/internal/motion"
 	"tussock/internal/shelf"
 )
 
@@ -13,7 +14,7 @@ func workbench(t testing.TB, id string) *Workbench {
 	if !ok {
 		t.Fatal("no " + id)
 	}
-	return &Workbench{Shapes: &Shapes{Pattern: p, Sheet: a4}, Throw: Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: ScatterOf("adult")}
+	return &Workbench{Shapes: NewShapes(p, a4), Throw: Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: ScatterOf("adult")}
 }
 
 // The workbench sets what the replay would: same knobs, same model.
@@ -81,7 +82,7 @@ func TestSpreadOfThrows(t *testing.T) {
 	if a.Distance != again.Distance || a.Drift != again.Drift {
 		t.Error("the same seed gives other throws")
 	}
-	width := func(r Range) float64 { return r.Hi - r.Lo }
+	width := func(r motion.Range) float64 { return r.Hi - r.Lo }
 	if width(c.Distance) <= width(a.Distance) || width(c.Drift) <= width(a.Drift) {
 		t.Errorf("a child's throws spread by %v and %v, an adult's by %v and %v", width(c.Distance), width(c.Drift), width(a.Distance), width(a.Drift))
 	}

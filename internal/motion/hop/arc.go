@@ -10,11 +10,12 @@ type Arc struct {
 	TimeS     float64
 	HalfFlips float64
 	FeetShare float64 // chance to land on its feet
-	Path      []Spot
+	AtRopeM   float64 // height of its centre of mass where the rope hangs; NaN when it does not get there
+	Path      []LeapSpot
 }
 
-// Spot is a moment of the flight: where the centre of mass is, and the pitch of the body.
-type Spot struct {
+// LeapSpot is a moment of the flight: where the centre of mass is, and the pitch of the body.
+type LeapSpot struct {
 	T     float64 `json:"t"`
 	X     float64 `json:"x" doc:"m ahead of where it stood"`
 	Y     float64 `json:"y" doc:"m over the table"`
@@ -31,7 +32,7 @@ const arcStep = 0.5e-3 // s
 // Fly follows a launch through the air: drag with the square of speed and of spin. spots
 // is how many moments of it are kept at most.
 func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
-	out := Arc{Launch: l}
+	out := Arc{Launch: l, AtRopeM: math.NaN()}
 	if !l.Left || l.Vy <= 0 {
 		out.FeetShare = 1
 		return out
@@ -58,7 +59,7 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 	}
 	note := func() {
 		if spots > 0 {
-			out.Path = append(out.Path, Spot{out.TimeS, l.Far + a.x, l.Up + a.y, (l.Alpha + a.turn) * 180 / math.Pi})
+			out.Path = append(out.Path, LeapSpot{out.TimeS, l.Far + a.x, l.Up + a.y, (l.Alpha + a.turn) * 180 / math.Pi})
 		}
 	}
 	for k := 0; out.TimeS < 10; k++ {
@@ -68,6 +69,10 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 		mid := step(a, rate(a), arcStep/2)
 		next := step(a, rate(mid), arcStep)
 		out.HeightM = math.Max(out.HeightM, l.Up+next.y)
+		if tr.RopeAtM > 0 && l.Far+a.x < tr.RopeAtM && l.Far+next.x >= tr.RopeAtM {
+			part := (tr.RopeAtM - l.Far - a.x) / (next.x - a.x)
+			out.AtRopeM = l.Up + a.y + part*(next.y-a.y)
+		}
 		if next.y < -tr.DropM && next.vy < 0 {
 			part := (a.y + tr.DropM) / (a.y - next.y)
 			a = step(a, rate(mid), arcStep*part)

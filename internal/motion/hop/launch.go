@@ -69,9 +69,11 @@ type Trial struct {
 	Friction float64 // of foot on table, with the push by the finger
 	Pressed  float64 // opening that it is pressed to, rad; 0 for as far as it goes
 	Energy   float64 // factor on what comes back: calibration and scatter; 0 counts as 1
+	Finger   float64 // share of the energy that the finger leaves; 0 for the usual one
 	NoNose   bool    // the nose never touches the table
 	Vacuum   bool    // no drag
 	DropM    float64 // the floor lies so far below the table
+	RopeAtM  float64 // a rope hangs so far ahead, 0 for none
 }
 
 // Moment is a moment of the push.
@@ -113,9 +115,12 @@ func (t Toy) bodies(tr Trial) bodies {
 	if e == 0 {
 		e = 1
 	}
+	if e *= fingerShare; tr.Finger > 0 {
+		e *= tr.Finger / fingerShare
+	}
 	b.hip, b.catch = t.Hip, t.Catch
-	b.hip.Stiffness *= e * t.Hip.Return * fingerShare * t.Caught()
-	b.catch.Stiffness *= e * t.Catch.Return * fingerShare * t.Caught()
+	b.hip.Stiffness *= e * t.Hip.Return * t.Caught()
+	b.catch.Stiffness *= e * t.Catch.Return * t.Caught()
 	return b
 }
 
@@ -291,6 +296,7 @@ func (b *bodies) leave(s state, out *Launch) {
 	}
 	out.Spin, out.Far, out.Up, out.Alpha, out.Theta, out.Inertia = spin/inertia, x, y, s.al, s.th, inertia
 	if b.t.Backward {
-		out.Vx, out.Far, out.Spin, out.Alpha = -out.Vx, -out.Far, -out.Spin, -out.Alpha
+		// It leaps away from its nose and turns over the other way; its nose stays where it is.
+		out.Vx, out.Far, out.Spin = -out.Vx, -out.Far, -out.Spin
 	}
 }

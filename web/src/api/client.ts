@@ -38,20 +38,26 @@ export type SheetSpec = Schemas["SheetSpec"];
 export type SheetInput = Schemas["SheetInput"];
 export type Paper = Schemas["PaperView"];
 export type PaperInput = Schemas["PaperInput"];
-export type Throw = Schemas["ThrowInput"];
-export type Room = Schemas["RoomInput"];
-export type Flight = Schemas["FlightView"];
-export type Sample = Schemas["SampleView"];
+export type Moving = Schemas["Way"];
+export type Condition = Schemas["Condition"];
+export type TrialRecord = Schemas["Record"];
+export type TrialKind = Schemas["Kind"];
+export type Gauge = Schemas["Gauge"];
+export type Prediction = Schemas["PredictionView"];
+export type Outcome = Schemas["Outcome"];
+export type Outlook = Schemas["Outlook"];
+export type FlightDrawing = Schemas["FlightDrawing"];
+export type LeapDrawing = Schemas["LeapDrawing"];
+export type Sample = Schemas["FlightSpot"];
 export type Reading = Schemas["Reading"];
 export type Clinic = Schemas["ClinicView"];
 export type Remedy = Schemas["Remedy"];
 export type KnobChange = Schemas["Change"];
-export type Lever = Schemas["LeverView"];
+export type Lever = Schemas["Lever"];
 export type Sensitivity = Schemas["SensitivityView"];
 export type Sweep = Schemas["SweepView"];
 export type Optimum = Schemas["OptimumView"];
 export type SearchProgress = Schemas["Progress"];
-export type Aim = Schemas["OptimiseInput"]["aim"];
 export type Settings = Schemas["Settings"];
 export type Bundle = Schemas["Bundle"];
 
@@ -116,15 +122,10 @@ function setupInput(s: Setup) {
   return { sheet: sheetInput(s.sheet), knobs: s.knobs, ...(s.recipes ? { recipes: s.recipes } : {}) };
 }
 
-/** How and where it is thrown, and by whose hand. */
-export interface Throwing {
-  throw: Throw;
-  room: Room;
-  hand: "adult" | "child";
-  softening: boolean;
-}
-
-const flightInput = (setup: Setup, how: Throwing) => ({ ...setupInput(setup), ...how });
+const motionInput = (setup: Setup, conditions: Record<string, number>) => ({
+  ...setupInput(setup),
+  conditions,
+});
 
 /** The events of a stream, in the shape that the API tells. */
 async function stream(
@@ -247,8 +248,7 @@ export const api = {
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),
   patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),
   sizes: () => read<Schemas["SizeView"][]>(client.GET("/api/v1/sizes")),
-  seen: (moves: Pattern["moves"]) =>
-    read<string[]>(client.GET("/api/v1/seen", { params: { query: { moves } } })),
+  moves: () => read<Moving[]>(client.GET("/api/v1/moves")),
   replay: (id: string, setup: Setup, signal?: AbortSignal) =>
     read<Replay>(
       client.POST("/api/v1/patterns/{id}/replay", {
@@ -305,71 +305,63 @@ export const api = {
     ),
   binPaper: (id: number) => read(client.DELETE("/api/v1/papers/{id}", at(id))),
   restorePaper: (id: number) => read(client.POST("/api/v1/papers/{id}/restore", at(id))),
-  fly: (
+  predict: (
     id: string,
     setup: Setup,
-    how: Throwing,
+    how: Record<string, number>,
     ghosts: Schemas["GhostInput"][] = [],
     signal?: AbortSignal,
   ) =>
-    read<Flight>(
-      client.POST("/api/v1/patterns/{id}/flight", {
+    read<Prediction>(
+      client.POST("/api/v1/patterns/{id}/prediction", {
         params: { path: { id } },
-        body: { ...flightInput(setup, how), ghosts },
+        body: { ...motionInput(setup, how), ghosts },
         signal,
       }),
     ),
-  measuredBends: (
-    id: string,
-    setup: Setup,
-    measured: { left_v?: number; right_v?: number; left_lip?: number; right_lip?: number },
-  ) =>
+  takeMeasured: (id: string, setup: Setup, how: Record<string, number>, measured: Record<string, number>) =>
     read<Record<string, number>>(
-      client.POST("/api/v1/patterns/{id}/measured-bends", {
+      client.POST("/api/v1/patterns/{id}/measured", {
         params: { path: { id } },
-        body: { ...setupInput(setup), ...measured },
+        body: { ...motionInput(setup, how), measured },
       }),
     ),
-  notKnown: () =>
-    read<Schemas["NotKnownView"]>(
-      client.GET("/api/v1/not-known/{moves}", { params: { path: { moves: "fly" } } }),
-    ),
-  levers: (id: string, setup: Setup, how: Throwing) =>
+  levers: (id: string, setup: Setup, how: Record<string, number>) =>
     read<Lever[]>(
       client.POST("/api/v1/patterns/{id}/levers", {
         params: { path: { id } },
-        body: flightInput(setup, how),
+        body: motionInput(setup, how),
       }),
     ),
-  sensitivity: (id: string, setup: Setup, how: Throwing) =>
+  sensitivity: (id: string, setup: Setup, how: Record<string, number>) =>
     read<Sensitivity>(
       client.POST("/api/v1/patterns/{id}/sensitivity", {
         params: { path: { id } },
-        body: flightInput(setup, how),
+        body: motionInput(setup, how),
       }),
     ),
-  sweep: (id: string, setup: Setup, how: Throwing, lever: string, second: string) =>
+  sweep: (id: string, setup: Setup, how: Record<string, number>, lever: string, second: string) =>
     read<Sweep>(
       client.POST("/api/v1/patterns/{id}/sweep", {
         params: { path: { id } },
-        body: { ...flightInput(setup, how), lever, ...(second ? { second } : {}) },
+        body: { ...motionInput(setup, how), lever, ...(second ? { second } : {}) },
       }),
     ),
-  clinic: (id: number, how: Throwing) =>
-    read<Clinic>(client.POST("/api/v1/builds/{id}/clinic", { ...at(id), body: how })),
+  clinic: (id: number, conditions: Record<string, number>) =>
+    read<Clinic>(client.POST("/api/v1/builds/{id}/clinic", { ...at(id), body: { conditions } })),
   /** Searches the best set-up for an aim; called off by the signal. */
   async optimise(
     id: string,
     setup: Setup,
-    how: Throwing,
-    search: Pick<Schemas["OptimiseInput"], "aim" | "ring_m" | "levers">,
+    how: Record<string, number>,
+    search: Pick<Schemas["OptimiseInput"], "aim" | "at" | "levers">,
     signal: AbortSignal,
     tell: (p: SearchProgress) => void,
   ): Promise<Optimum> {
     let found: Optimum | undefined;
     await stream(
       `/api/v1/patterns/${encodeURIComponent(id)}/optimise`,
-      { ...flightInput(setup, how), ...search },
+      { ...motionInput(setup, how), ...search },
       signal,
       (name, data) => {
         if (name === "progress") tell(data as SearchProgress);

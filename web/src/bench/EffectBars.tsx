@@ -3,18 +3,17 @@ import { useState } from "react";
 import { api, type Setup } from "../api/client";
 import { Choice } from "../parts/controls";
 import { useUnits } from "../settings";
-import { hallUnit, inHallUnit, number } from "../units";
+import { inRecordUnit, number, recordUnit } from "../units";
+import { useConditions } from "./conditions";
 import { stepWords } from "./levers";
-import { useThrowing } from "./throwing";
 import type { Ready } from "./useBench";
-
-type By = "distance" | "time" | "trim speed" | "glide ratio" | "drift" | "static margin";
 
 /** Which knob matters: what one step of each changes. */
 export function EffectBars({ ready, setup }: { ready: Ready; setup: Setup }) {
   const units = useUnits();
-  const [how] = useThrowing();
-  const [by, setBy] = useState<By>("distance");
+  const { way } = ready;
+  const [how] = useConditions(way);
+  const [by, setBy] = useState(way.measures[0]?.name ?? "");
   const id = ready.build.pattern;
   const answer = useQuery({
     queryKey: ["sensitivity", id, setup, how],
@@ -24,10 +23,11 @@ export function EffectBars({ ready, setup }: { ready: Ready; setup: Setup }) {
     retry: false,
   });
   if (!answer.data) return <p>{answer.error ? answer.error.message : "Moving each knob by a step…"}</p>;
-  const unit = answer.data.measures.find((m) => m.name === by)?.unit ?? "";
-  const shown = unit === "m" ? hallUnit(units) : unit;
-  const value = (v: number | undefined) =>
-    v === undefined ? undefined : unit === "m" ? inHallUnit(v, units) : v;
+  const gauge = way.measures.find((m) => m.name === by);
+  const unit = gauge?.unit ?? "";
+  const shown = recordUnit(unit, units);
+  const value = (v: number | undefined) => (v === undefined ? undefined : inRecordUnit(v, unit, units));
+  const firm = way.measures.filter((m) => m.firm).map((m) => m.name);
   const rows = answer.data.effects
     .map((e) => ({ lever: e.lever, up: value(e.up?.[by]), down: value(e.down?.[by]) }))
     .sort((a, b) => size(b) - size(a));
@@ -35,15 +35,15 @@ export function EffectBars({ ready, setup }: { ready: Ready; setup: Setup }) {
   const now = value(answer.data.now[by]);
   return (
     <figure>
-      <Choice<By>
+      <Choice
         label="What one step changes in"
         value={by}
-        options={answer.data.measures.map((m) => ({ value: m.name as By, label: m.name }))}
+        options={way.measures.map((m) => ({ value: m.name, label: m.name }))}
         onChange={setBy}
       />
       <p className="mt-2">
         Now {now === undefined ? "unknown" : `${number(now, 2)} ${shown}`}, predicted. Each bar is one step,
-        the mean of {answer.data.throws} scattered throws.
+        the mean of scattered {way.words.many}.
       </p>
       <div className="mt-2 overflow-x-auto" tabIndex={0} role="region" aria-label="What one step changes">
         <table className="w-full text-left">
@@ -89,8 +89,8 @@ export function EffectBars({ ready, setup }: { ready: Ready; setup: Setup }) {
       </div>
       <figcaption className="mt-2 text-sm text-quiet">
         Predicted, in {shown || "its own number"}. Full bars: one step more; outlined: one step less. To the
-        right is more. Distance jumps with the swing in which it meets the floor, so trust trim speed and
-        glide ratio for small steps.
+        right is more.
+        {firm.length > 0 && !gauge?.firm && ` It jumps with small steps; trust ${firm.join(", ")} for those.`}
       </figcaption>
     </figure>
   );

@@ -1,7 +1,7 @@
 import type { Clinic } from "../api/client";
 import { Button } from "../parts/controls";
 import { useUnits } from "../settings";
-import { changeWords, distance, number } from "../units";
+import { changeWords, number, recordValue } from "../units";
 import type { Ready } from "./useBench";
 
 /** Was the last change worth it? On statistics, not on the last throw. */
@@ -15,14 +15,18 @@ export function KeepOrRevert({
   tweak: number;
 }) {
   const units = useUnits();
-  const { bench, build } = ready;
+  const { bench, build, way } = ready;
   const before = build.tweaks.find((t) => t.no === kept.against);
-  const of = (v: number) => (kept.reading === "distance" ? distance(v, units) : `${number(v)} s`);
+  const record = way.records.find((r) => r.id === kept.reading);
+  const of = (v: number) => recordValue(v, record?.unit ?? "", units);
+  const label = record?.label.toLowerCase() ?? "reading";
   const title = {
     keep: `Keep tweak ${tweak}`,
     revert: `Go back to tweak ${kept.against}`,
-    "throw more":
-      kept.more > 0 ? `Throw ${kept.more} more before you decide` : "Throw more before you decide",
+    "try more":
+      kept.more > 0
+        ? `${kept.more} more ${way.words.many} before you decide`
+        : `More ${way.words.many} before you decide`,
   }[kept.advice];
   const changes = kept.changes.map((c) => changeWords(c, units)).join(", ");
   return (
@@ -30,8 +34,8 @@ export function KeepOrRevert({
       <h2 className="text-xl">{title}</h2>
       <p className="mt-1">
         {kept.verdict === "too few"
-          ? `Tweak ${tweak} has ${kept.after.n} ${kept.reading}s, tweak ${kept.against} has ${kept.before.n}: three of each are the least.`
-          : `${of(kept.before.median)} → ${of(kept.after.median)} measured (n = ${kept.before.n}, ${kept.after.n}). The change is worth ${of(Math.abs(kept.shift))} ${kept.shift < 0 ? "less" : "more"}; mere scatter does as much in ${kept.chance < 0.01 ? "under 1" : number(100 * kept.chance, 0)} % of cases.`}
+          ? `Tweak ${tweak} has ${kept.after.n} ${way.words.many} with ${label}, tweak ${kept.against} has ${kept.before.n}: three of each are the least.`
+          : `${of(kept.before.median)} → ${of(kept.after.median)} measured, ${label} (n = ${kept.before.n}, ${kept.after.n}). The change is worth ${of(Math.abs(kept.shift))} ${kept.shift < 0 ? "less" : "more"}; mere scatter does as much in ${kept.chance < 0.01 ? "under 1" : number(100 * kept.chance, 0)} % of cases.`}
       </p>
       {kept.symptom && (
         <p className="mt-1">

@@ -1,13 +1,13 @@
 import { memo } from "react";
 import { Link } from "react-router";
-import type { Reading } from "../api/client";
+import type { Moving, Reading } from "../api/client";
 import { useUnits } from "../settings";
 import { readingUnit, readingValue, type Units } from "../units";
 
 /** The numbers of a toy: value, band, what is usual, and what they mean. */
 export const Readings = memo(List);
 
-function List({ readings }: { readings: Reading[] }) {
+function List({ readings, way }: { readings: Reading[]; way: Moving }) {
   const units = useUnits();
   return (
     <div>
@@ -35,8 +35,8 @@ function List({ readings }: { readings: Reading[] }) {
         ))}
       </div>
       <p className="mt-2 text-sm text-quiet">
-        Those in lavender are predicted, for rigid wings in still air.{" "}
-        <Link to="/not-known/fly" className="underline underline-offset-4">
+        Those in lavender are predicted, {way.accuracy}.{" "}
+        <Link to={`/not-known/${way.name}`} className="underline underline-offset-4">
           What the model does not know
         </Link>
       </p>

@@ -1,37 +1,33 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, Problem, type Aim, type Optimum, type SearchProgress, type Setup } from "../api/client";
+import { api, Problem, type Moving, type Optimum, type SearchProgress, type Setup } from "../api/client";
 import { Button, Caution, Check, Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
 import {
-  distance,
-  fromHallUnit,
-  hallUnit,
+  fromRecordUnit,
+  inRecordUnit,
   knobValue,
   lengthValue,
   number,
   parseLength,
   parseNumber,
+  recordUnit,
+  recordValue,
 } from "../units";
-import { useThrowing } from "./throwing";
+import { useConditions } from "./conditions";
 import type { Ready } from "./useBench";
-
-const aims: { value: Aim; label: string }[] = [
-  { value: "farthest", label: "farthest" },
-  { value: "longest", label: "longest in the air" },
-  { value: "straightest", label: "straightest" },
-  { value: "forgiving", label: "most forgiving of a child's folding" },
-  { value: "ring", label: "lands in a ring" },
-];
 
 /** Searches a set-up for an aim over chosen knobs. */
 export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const units = useUnits();
-  const { bench, build } = ready;
-  const [how, change] = useThrowing();
-  const [aim, setAim] = useState<Aim>("farthest");
-  const [ring, setRing] = useState("6");
-  const [free, setFree] = useState<string[]>(["curl", "wing", "throw.angle"]);
+  const { bench, build, way } = ready;
+  const [how, change] = useConditions(way);
+  const [aim, setAim] = useState(way.aims[0]?.name ?? "");
+  const chosen = way.aims.find((a) => a.name === aim);
+  const aimUnit = chosen?.unit ?? "m";
+  const [typedAt, setAt] = useState<string | null>(null);
+  const at = typedAt ?? number(inRecordUnit(chosen?.first ?? 0, aimUnit, units));
+  const [wanted, setFree] = useState<string[]>(way.free);
   const [bounds, setBounds] = useState<Record<string, [string, string]>>({});
   const [progress, setProgress] = useState<SearchProgress | null>(null);
   const [found, setFound] = useState<Optimum | null>(null);
@@ -44,6 +40,8 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });
+  // A pattern need not have all the knobs that are usual.
+  const free = levers.data ? wanted.filter((n) => levers.data.some((l) => l.name === n)) : wanted;
   const start = async () => {
     const call = new AbortController();
     running.current = call;
@@ -59,14 +57,13 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
         const [min, max] = [read(lo), read(hi)];
         return { name, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
       });
-      const ringM = fromHallUnit(parseNumber(ring) ?? 0, units);
-      const hand = aim === "forgiving" ? "child" : how.hand;
+      const metres = fromRecordUnit(parseNumber(at) ?? 0, aimUnit, units);
       setFound(
         await api.optimise(
           build.pattern,
           setup,
-          { ...how, hand },
-          { aim, ring_m: aim === "ring" ? ringM : 0, levers: levels },
+          chosen?.child ? { ...how, hand: 1 } : how,
+          { aim, at: chosen?.at ? metres : 0, levers: levels },
           call.signal,
           setProgress,
         ),
@@ -80,12 +77,12 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   };
   const take = async (o: Optimum) => {
     const next = { ...setup, knobs: { ...setup.knobs, ...o.knobs } };
-    change({ throw: o.throw });
+    change(o.conditions);
     bench.tryOut(next);
     await bench.keep(next);
     const hard = o.needs_sheet && build.trials > 0;
-    if (!hard && o.changes.some((c) => !c.lever.name.startsWith("throw."))) {
-      const why = `Searched for: ${aims.find((a) => a.value === aim)?.label}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;
+    if (!hard && o.changes.some((c) => !c.lever.trial)) {
+      const why = `Searched for: ${chosen?.label ?? aim}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;
       await bench.change(api.makeTweak(build.id, why.slice(0, 500)));
     }
     setFound(null);
@@ -93,14 +90,22 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   return (
     <div className="flex flex-col gap-3">
       <div className="grid gap-3 sm:grid-cols-2">
-        <Select label="Aim" value={aim} options={aims} onChange={setAim} />
-        {aim === "ring" && (
+        <Select
+          label="Aim"
+          value={aim}
+          options={way.aims.map((a) => ({ value: a.name, label: a.label }))}
+          onChange={(a) => {
+            setAim(a);
+            setAt(null);
+          }}
+        />
+        {chosen?.at && (
           <Field
-            label="The ring lies"
-            unit={hallUnit(units)}
+            label={chosen.at}
+            unit={recordUnit(aimUnit, units)}
             inputMode="decimal"
-            value={ring}
-            onChange={(e) => setRing(e.target.value)}
+            value={at}
+            onChange={(e) => setAt(e.target.value)}
           />
         )}
       </div>
@@ -176,12 +181,24 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
       )}
       {free.length > 8 && <p className="text-sm">At most eight knobs at once.</p>}
       {problem && <Caution title="No answer">{problem}</Caution>}
-      {found && <Result found={found} onTake={() => void take(found)} tweak={build.tweaks.length + 1} />}
+      {found && (
+        <Result found={found} way={way} onTake={() => void take(found)} tweak={build.tweaks.length + 1} />
+      )}
     </div>
   );
 }
 
-function Result({ found, onTake, tweak }: { found: Optimum; onTake: () => void; tweak: number }) {
+function Result({
+  found,
+  way,
+  onTake,
+  tweak,
+}: {
+  found: Optimum;
+  way: Moving;
+  onTake: () => void;
+  tweak: number;
+}) {
   const units = useUnits();
   if (found.nothing_to_gain) {
     return (
@@ -190,21 +207,25 @@ function Result({ found, onTake, tweak }: { found: Optimum; onTake: () => void; 
       </p>
     );
   }
-  const m = (v: number | undefined) => (v === undefined ? "–" : distance(v, units));
-  const s = (v: number | undefined) => (v === undefined ? "–" : `${number(v)} s`);
+  const shown = way.measures.filter((g) => g.shown);
+  const [main, ...others] = shown;
+  const of = (m: Record<string, number> | undefined, g: (typeof shown)[number] | undefined) =>
+    g && m?.[g.name] !== undefined ? recordValue(m[g.name] ?? 0, g.unit, units) : "–";
+  const rest = (m: Record<string, number> | undefined) =>
+    others.map((g) => `${g.name} ${of(m, g)}`).join(", ");
   return (
     <section aria-label="Result of the search" className="border-2 border-dotted border-lavender p-3">
       <p className="text-sm font-semibold text-lavender">
-        predicted, the mean of scattered throws; {found.tried} set-ups tried
+        predicted, the mean of scattered {way.words.many}; {found.tried} set-ups tried
       </p>
       <p>
-        <span className="figure text-4xl">{m(found.after.distance)}</span>{" "}
+        <span className="figure text-4xl">{of(found.after, main)}</span>{" "}
         <span className="title">
-          in {s(found.after.time)}, {m(found.after.drift)} aside
+          {main?.name}, {rest(found.after)}
         </span>
       </p>
       <p className="text-quiet">
-        Now {m(found.before.distance)} in {s(found.before.time)}, {m(found.before.drift)} aside.
+        Now {of(found.before, main)}, {rest(found.before)}.
       </p>
       <ul className="mt-2 space-y-1">
         {found.changes.map((c) => (
@@ -214,14 +235,14 @@ function Result({ found, onTake, tweak }: { found: Optimum; onTake: () => void; 
               {knobValue(c.to, c.lever.unit, units)}
             </b>
             <span className="block text-sm text-quiet">
-              Without this change: {m(c.without?.distance)} in {s(c.without?.time)}.
+              Without this change: {of(c.without, main)}, {rest(c.without)}.
             </span>
           </li>
         ))}
       </ul>
       <p className="mt-2 text-sm text-quiet">
         Changes that bring next to nothing were taken back, and left and right are kept alike.
-        {found.needs_sheet && " A fold changes: once thrown, that is a child build on a new sheet."}
+        {found.needs_sheet && " A fold changes: once tried, that is a child build on a new sheet."}
       </p>
       <Button weight="main" className="mt-2" onClick={onTake}>
         {found.needs_sheet ? "Set it so" : `Make it tweak ${tweak}`}

@@ -1,27 +1,40 @@
 import { useCallback, useDeferredValue, useMemo } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import type { Flight } from "../api/client";
+import type { Moving, Prediction } from "../api/client";
 import { useShortcuts } from "../keys";
+import { drawingOf } from "../motions";
 import { Button, Choice, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { distance, length, lengthValue, number, sheetSize, thickness } from "../units";
-import { FlightMat } from "./FlightMat";
+import {
+  inUnits,
+  length,
+  number,
+  outcomeValue,
+  readingUnit,
+  readingValue,
+  sheetSize,
+  thickness,
+} from "../units";
+import { CautionsAt } from "./CautionsAt";
+import { Checks } from "./Checks";
+import { useConditions } from "./conditions";
+import { Conditions } from "./Conditions";
 import { MatHead } from "./MatHead";
-import { MeasuredBends, PencilCaution } from "./MeasuredBends";
+import { Measured } from "./Measured";
 import { Readings } from "./Readings";
 import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "./Slip";
-import { ThrowControls } from "./ThrowControls";
 import type { Ready } from "./useBench";
-import { useFlight } from "./useFlight";
 import { useGhosts } from "./useGhosts";
+import { usePrediction } from "./usePrediction";
 
-const looks = ["round", "flight", "flat", "layers"] as const;
+const looks = ["round", "motion", "flat", "layers"] as const;
 type Look = (typeof looks)[number];
 
 /** The finished toy: last bends, knobs, balance. */
 export function SetStretch({ ready }: { ready: Ready }) {
-  const { build, good, bench, pattern, setup } = ready;
+  const { build, good, bench, way, setup } = ready;
+  const [how] = useConditions(way);
   const units = useUnits();
   const navigate = useNavigate();
   // The address holds what is looked at, so that it can be linked and reloaded.
@@ -41,7 +54,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
         },
         {
           key: "ArrowRight",
-          label: "Go on to the throws",
+          label: `Go on to the ${way.words.many}`,
           run: () => void navigate(`/bench/${build.id}/try`),
         },
         {
@@ -50,22 +63,24 @@ export function SetStretch({ ready }: { ready: Ready }) {
           run: () => void navigate(`/bench/${build.id}/fold/${good.steps.length}`),
         },
       ],
-      [navigate, build.id, good.steps.length, look, setLook],
+      [navigate, build.id, good.steps.length, look, setLook, way],
     ),
   );
   // The picture comes first: numbers follow what is on the mat.
-  const flight = useFlight(
+  const prediction = usePrediction(
     ready,
-    look === "flight" ? setup : { ...setup, sheet: good.sheet, knobs: good.knobs },
+    look === "motion" ? setup : { ...setup, sheet: good.sheet, knobs: good.knobs },
     useGhosts(ready),
   );
+  const p = prediction.data;
   // The path is painted first, then the list of numbers.
-  const readings = useDeferredValue(flight.data?.readings);
+  const readings = useDeferredValue(p?.readings);
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;
   const colours = { front: good.sheet.front, back: good.sheet.back };
-  const v = toy.v_deg;
+  const headline = p?.works ? p.readings.find((r) => r.id === way.headline) : undefined;
+  const Motion = p ? drawingOf(p).Mat : null;
   return (
     <>
       <Mat className="lg:max-h-none">
@@ -75,17 +90,17 @@ export function SetStretch({ ready }: { ready: Ready }) {
           value={look}
           options={[
             { value: "round", label: "In the round" },
-            { value: "flight", label: "Flight" },
+            { value: "motion", label: way.words.motion },
             { value: "flat", label: "Folded flat" },
             { value: "layers", label: "Layers" },
           ]}
           onChange={setLook}
         />
-        {look === "flight" ? (
-          flight.data ? (
-            <FlightMat flight={flight.data} name={build.draft ? "draft" : `tweak ${build.tweaks.length}`} />
+        {look === "motion" ? (
+          p && Motion ? (
+            <Motion prediction={p} how={how} name={build.draft ? "draft" : `tweak ${build.tweaks.length}`} />
           ) : (
-            <p>{flight.error ? flight.error.message : "Throwing it…"}</p>
+            <p>{prediction.error ? prediction.error.message : way.words.busy}</p>
           )
         ) : look === "round" && toy.round && !toy.behind ? (
           <PaperPicture
@@ -100,7 +115,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
               picture={toy.round}
               colours={colours}
               showCentre
-              label="The glider from behind and above, with its centre of mass"
+              label="The toy from behind and above, with its centre of mass"
               className="h-[15rem] w-full sm:h-[20rem]"
             />
             <figure className="flex flex-col justify-center">
@@ -108,16 +123,11 @@ export function SetStretch({ ready }: { ready: Ready }) {
                 picture={toy.behind}
                 colours={colours}
                 showCentre
-                label="The glider straight from behind"
+                label="The toy straight from behind"
                 className="h-[9rem] w-full"
               />
               <figcaption className="text-center text-sm text-quiet">
-                Straight from behind:{" "}
-                {v === 0
-                  ? "both wings level"
-                  : v > 0
-                    ? `each wing ${number(v)}° up`
-                    : `each wing ${number(-v)}° down`}
+                Straight from behind{toy.behind_says && `: ${inUnits(toy.behind_says, units)}`}
               </figcaption>
             </figure>
           </div>
@@ -138,60 +148,64 @@ export function SetStretch({ ready }: { ready: Ready }) {
             </figcaption>
           </figure>
         )}
-        {flight.data?.glider ? (
-          <div data-measures="">
-            <Readings readings={readings ?? flight.data.readings} />
-            <dl className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4">
-              <Measure name="Length" value={length(toy.length_mm, units)} />
-              <Measure name="Keel depth" value={length(toy.keel_depth_mm, units)} />
-              <Measure name="Balance above keel" value={length(toy.com_up_mm, units)} />
+        <div data-measures="">
+          {p?.works && <Readings readings={readings ?? p.readings} way={way} />}
+          <dl className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4">
+            {toy.measures.map((m) => (
               <Measure
-                name="Thickest stack"
-                value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
+                key={m.label}
+                name={m.label}
+                value={
+                  m.unit === "g"
+                    ? `${number(m.value, 2)} g`
+                    : m.by === undefined
+                      ? length(m.value, units)
+                      : sheetSize(m.value, m.by, units)
+                }
               />
-            </dl>
-          </div>
-        ) : (
-          <dl
-            className="mt-3 grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-3 sm:grid-cols-4"
-            data-measures=""
-          >
-            <Measure name="Mass" value={`${number(toy.mass_g, 2)} g`} />
-            <Measure name="Folded flat" value={sheetSize(toy.span_mm, toy.length_mm, units)} />
+            ))}
             <Measure
               name="Thickest stack"
               value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
             />
           </dl>
-        )}
+        </div>
       </Mat>
       <Slip label="Slip" className="max-lg:pb-24">
         <h2 className="text-2xl">Set and balance</h2>
         <Impossible ready={ready} unless={() => true} />
-        {toy.glider ? (
-          <Figure value={lengthValue(toy.com_aft_mm, units)} unit={`${units} behind the nose`}>
-            That is where it balances, {number(toy.com_percent, 0)} % of its length. Computed from every
-            layer, for even paper without thickness.
+        {headline ? (
+          <Figure
+            value={readingValue(headline.value, headline.unit, headline.decimals, units)}
+            unit={`${readingUnit(headline.unit, units)} ${headline.brief ?? ""}`.trim()}
+          >
+            {inUnits(headline.meaning, units)} {inUnits(headline.says ?? "", units)}{" "}
+            {headline.predicted
+              ? `Predicted, ${readingValue(headline.lo, headline.unit, headline.decimals, units)} to ${readingValue(headline.hi, headline.unit, headline.decimals, units)}.`
+              : "Computed from every layer, for even paper without thickness."}
           </Figure>
         ) : (
           <Figure value={number(toy.mass_g, 2)} unit="g">
             {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
-        {flight.data?.glider && <FlightBrief flight={flight.data} onShow={() => setLook("flight")} />}
-        <ThrowControls />
+        {p?.works && (
+          <Brief prediction={p} way={way} shown={look === "motion"} onShow={() => setLook("motion")} />
+        )}
+        {p && <Checks ready={ready} checks={p.checks} />}
+        <Conditions way={way} />
         <DraftBox ready={ready} />
-        {toy.glider && <MeasuredBends ready={ready} />}
+        {p?.works && <Measured ready={ready} />}
         <div>
-          <h3 className="text-lg">{toy.glider ? "Last bends" : "Set-up knobs"}</h3>
+          <h3 className="text-lg">{way.words.last}</h3>
           <p className="text-sm text-quiet">They can be changed on the finished toy.</p>
-          {toy.glider && <PencilCaution />}
+          {p?.works && <CautionsAt way={way} at="set" />}
           <Knobs ready={ready} only={(k) => k.kind === "set"} />
         </div>
         <div>
           <h3 className="text-lg">Folds</h3>
           <p className="text-sm text-quiet">
-            These move a fold, so they need a new sheet once the toy has been thrown.
+            These move a fold, so they need a new sheet once the toy has been tried.
           </p>
           <Knobs ready={ready} only={(k) => k.kind === "fold"} />
         </div>
@@ -208,7 +222,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             disabled={bench.view?.ok === false}
             onClick={() => void navigate(`/bench/${build.id}/try`)}
           >
-            {pattern.moves === "fly" ? "Throw it" : "Try it"} →
+            {way.words.do} →
           </Button>
         </WayOn>
       </Slip>
@@ -225,22 +239,41 @@ function Measure({ name, value }: { name: string; value: string }) {
   );
 }
 
-/** The flight in one line, and the way to see it. */
-function FlightBrief({ flight, onShow }: { flight: Flight; onShow: () => void }) {
+/** What it is predicted to do in one line, and the way to see it. */
+function Brief({
+  prediction,
+  way,
+  shown,
+  onShow,
+}: {
+  prediction: Prediction;
+  way: Moving;
+  shown: boolean;
+  onShow: () => void;
+}) {
   const units = useUnits();
+  const [main, ...others] = prediction.outcomes;
+  if (!main) return null;
   return (
-    <section aria-label="Predicted flight" className="border-2 border-dotted border-lavender p-3">
-      <p className="text-sm font-semibold text-lavender">predicted: {flight.mode}</p>
+    <section
+      aria-label={`Predicted ${way.words.motion.toLowerCase()}`}
+      className="border-2 border-dotted border-lavender p-3"
+    >
+      <p className="text-sm font-semibold text-lavender">predicted: {prediction.mode}</p>
       <p>
-        <span className="figure text-4xl">{distance(flight.distance.middle_m, units)}</span>
+        <span className="figure text-4xl">{outcomeValue(main.middle, main, units)}</span>
       </p>
       <p className="text-sm text-quiet">
-        {distance(flight.distance.lo_m, units)} to {distance(flight.distance.hi_m, units)},{" "}
-        {number(flight.time.middle)} s. {flight.mode_words}
+        {outcomeValue(main.lo, main, units)} to {outcomeValue(main.hi, main, units)}
+        {others[0] &&
+          `, ${others[0].label.toLowerCase()} ${outcomeValue(others[0].middle, others[0], units)}`}
+        . {inUnits(prediction.mode_words, units)}
       </p>
-      <Button className="mt-2" onClick={onShow}>
-        Show the flight
-      </Button>
+      {!shown && (
+        <Button className="mt-2" onClick={onShow}>
+          Show the {way.words.motion.toLowerCase()}
+        </Button>
+      )}
     </section>
   );
 }

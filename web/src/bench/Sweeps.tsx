@@ -1,20 +1,21 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
-import { api, type Lever, type Setup, type Sweep } from "../api/client";
+import { api, type Gauge, type Lever, type Setup, type Sweep } from "../api/client";
 import { Select } from "../parts/controls";
 import { useUnits } from "../settings";
-import { hallUnit, inHallUnit, knobValue, number } from "../units";
+import { inRecordUnit, knobValue, number, recordUnit } from "../units";
+import { useConditions } from "./conditions";
 import { polyline, useWidth } from "./drawing";
-import { useThrowing } from "./throwing";
 import type { Ready } from "./useBench";
 
 /** One knob over its range, or two together. */
 export function Sweeps({ ready, setup }: { ready: Ready; setup: Setup }) {
-  const [how] = useThrowing();
-  const [lever, setLever] = useState("curl");
-  const [second, setSecond] = useState("");
-  const [by, setBy] = useState("distance");
+  const { way } = ready;
+  const [how] = useConditions(way);
+  const [lever, setLever] = useState(way.sweep[0] ?? "");
+  const [second, setSecond] = useState(way.sweep[1] ?? "");
+  const [by, setBy] = useState(way.measures[0]?.name ?? "");
   const id = ready.build.pattern;
   const levers = useQuery({
     queryKey: ["levers", id, setup, how],
@@ -29,6 +30,13 @@ export function Sweeps({ ready, setup }: { ready: Ready; setup: Setup }) {
     staleTime: Infinity,
     retry: false,
   });
+  const gauge = way.measures.find((m) => m.name === by) ?? {
+    name: by,
+    unit: "",
+    firm: false,
+    shown: false,
+    less: false,
+  };
   const options = (levers.data ?? []).map((l) => ({ value: l.name, label: l.label }));
   return (
     <div>
@@ -43,50 +51,52 @@ export function Sweeps({ ready, setup }: { ready: Ready; setup: Setup }) {
         <Select
           label="Measured by"
           value={by}
-          options={(answer.data?.measures ?? [{ name: "distance", unit: "m" }]).map((m) => ({
-            value: m.name,
-            label: m.name,
-          }))}
+          options={way.measures.map((m) => ({ value: m.name, label: m.name }))}
           onChange={setBy}
         />
       </div>
       {answer.error && <p className="mt-2">{answer.error.message}</p>}
       {answer.data &&
-        (answer.data.second ? <Pair sweep={answer.data} by={by} /> : <Curve sweep={answer.data} by={by} />)}
+        (answer.data.second ? (
+          <Pair sweep={answer.data} gauge={gauge} />
+        ) : (
+          <Curve sweep={answer.data} gauge={gauge} />
+        ))}
     </div>
   );
 }
 
-function useMeasure(sweep: Sweep, by: string) {
+function useMeasure(gauge: Gauge) {
   const units = useUnits();
-  const unit = sweep.measures.find((m) => m.name === by)?.unit ?? "";
   return {
     units,
-    unit: unit === "m" ? hallUnit(units) : unit,
-    of: (v: number) => (unit === "m" ? inHallUnit(v, units) : v),
+    unit: recordUnit(gauge.unit, units),
+    of: (v: number) => inRecordUnit(v, gauge.unit, units),
   };
 }
 
-function Curve({ sweep, by }: { sweep: Sweep; by: string }) {
-  const { units, unit, of } = useMeasure(sweep, by);
+function Curve({ sweep, gauge }: { sweep: Sweep; gauge: Gauge }) {
+  const { units, unit, of } = useMeasure(gauge);
   const { box, width } = useWidth(800);
   const height = 340;
   const l = sweep.lever;
   const points = sweep.points.flatMap((p): [number, number][] => {
-    const v = p.measures?.[by];
+    const v = p.measures?.[gauge.name];
     return v === undefined ? [] : [[p.at, of(v)]];
   });
   const values = points.map((p) => p[1]);
   const x = scaleLinear([l.min, l.max], [56, width - 16]);
   const y = scaleLinear([Math.min(0, ...values), Math.max(0.1, ...values)], [height - 48, 20]).nice();
-  const best = points.reduce<[number, number] | null>((a, p) => (!a || p[1] > a[1] ? p : a), null);
+  const most = sweep.most[gauge.name];
+  const best = points.find((p) => p[0] === most);
+  const word = gauge.less ? "Least" : "Most";
   return (
     <figure className="mt-3">
       <div ref={box}>
         <svg
           viewBox={`0 0 ${width} ${height}`}
           role="img"
-          aria-label={`${by} over ${l.label}. ${best ? `Most, ${number(best[1], 2)} ${unit}, at ${knobValue(best[0], l.unit, units)}.` : ""}`}
+          aria-label={`${gauge.name} over ${l.label}. ${best ? `${word}, ${number(best[1], 2)} ${unit}, at ${knobValue(best[0], l.unit, units)}.` : ""}`}
           className="w-full"
         >
           {x.ticks(8).map((v) => (
@@ -106,7 +116,7 @@ function Curve({ sweep, by }: { sweep: Sweep; by: string }) {
             </g>
           ))}
           <text x={6} y={14} fontSize="14" fill="var(--ink)">
-            {by}
+            {gauge.name}
             {unit && `, ${unit}`}
           </text>
           <text x={width - 16} y={height - 6} textAnchor="end" fontSize="14" fill="var(--ink)">
@@ -130,15 +140,15 @@ function Curve({ sweep, by }: { sweep: Sweep; by: string }) {
       <figcaption className="text-sm text-quiet">
         Predicted; each point is the mean of scattered throws.{" "}
         {points.length < sweep.points.length && "Where there is no line it cannot be folded. "}
-        {best && `Most at ${knobValue(best[0], l.unit, units)}.`}
+        {best && `${word} at ${knobValue(best[0], l.unit, units)}.`}
       </figcaption>
-      <Table sweep={sweep} by={by} of={of} />
+      <Table sweep={sweep} gauge={gauge} of={of} />
     </figure>
   );
 }
 
-function Table({ sweep, by, of }: { sweep: Sweep; by: string; of: (v: number) => number }) {
-  const { units } = useMeasure(sweep, by);
+function Table({ sweep, gauge, of }: { sweep: Sweep; gauge: Gauge; of: (v: number) => number }) {
+  const { units } = useMeasure(gauge);
   return (
     <details>
       <summary>The same as a table</summary>
@@ -151,9 +161,7 @@ function Table({ sweep, by, of }: { sweep: Sweep; by: string; of: (v: number) =>
                   {knobValue(p.at, sweep.lever.unit, units)}
                   {sweep.second && `, ${knobValue(p.second ?? 0, sweep.second.unit, units)}`}
                 </th>
-                <td className="text-right">
-                  {p.measures?.[by] === undefined ? "–" : number(of(p.measures[by]), 2)}
-                </td>
+                <td className="text-right">{shown(p.measures?.[gauge.name], of)}</td>
               </tr>
             ))}
           </tbody>
@@ -163,13 +171,16 @@ function Table({ sweep, by, of }: { sweep: Sweep; by: string; of: (v: number) =>
   );
 }
 
+const shown = (v: number | undefined, of: (v: number) => number) =>
+  v === undefined ? "–" : number(of(v), 2);
+
 /** Two knobs together: numbers on tones, so that no tone stands alone. */
-function Pair({ sweep, by }: { sweep: Sweep; by: string }) {
-  const { units, unit, of } = useMeasure(sweep, by);
+function Pair({ sweep, gauge }: { sweep: Sweep; gauge: Gauge }) {
+  const { units, unit, of } = useMeasure(gauge);
   const second = sweep.second as Lever;
   const rows = [...new Set(sweep.points.map((p) => p.second ?? 0))].sort((a, b) => b - a);
   const columns = [...new Set(sweep.points.map((p) => p.at))].sort((a, b) => a - b);
-  const values = sweep.points.flatMap((p) => (p.measures?.[by] === undefined ? [] : [of(p.measures[by])]));
+  const values = sweep.points.flatMap((p) => p.measures?.[gauge.name] ?? []).map(of);
   const [lo, hi] = [Math.min(...values), Math.max(...values)];
   return (
     <figure className="mt-3">
@@ -183,7 +194,7 @@ function Pair({ sweep, by }: { sweep: Sweep; by: string }) {
                 </th>
                 {columns.map((c) => {
                   const p = sweep.points.find((q) => q.at === c && (q.second ?? 0) === r);
-                  const v = p?.measures?.[by];
+                  const v = p?.measures?.[gauge.name];
                   const part = v === undefined ? 0 : (of(v) - lo) / Math.max(1e-9, hi - lo);
                   return (
                     <td
@@ -218,7 +229,7 @@ function Pair({ sweep, by }: { sweep: Sweep; by: string }) {
         </table>
       </div>
       <figcaption className="mt-1 text-sm text-quiet">
-        Predicted {by}
+        Predicted {gauge.name}
         {unit && `, ${unit}`}: across, {sweep.lever.label}; upwards, {second.label}. The most is underlined.
       </figcaption>
     </figure>

@@ -1,53 +1,71 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, type Pattern, type Problem, type Stats, type Trial, type TrialInput } from "../api/client";
-import { Button, Field } from "../parts/controls";
+import type { Moving, Problem, Stats, Trial, TrialInput, TrialRecord } from "../api/client";
+import { Button, Choice, Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
-import { distance, fromHallUnit, hallUnit, inHallUnit, number, parseNumber, type Units } from "../units";
+import {
+  fromRecordUnit,
+  inRecordUnit,
+  number,
+  parseNumber,
+  recordUnit,
+  recordValue,
+  type Units,
+} from "../units";
+import { CautionsAt } from "./CautionsAt";
+import { logged, useConditions } from "./conditions";
 import { Stopwatch } from "./Stopwatch";
 
-const shown = (m: number | undefined, units: Units) =>
-  m === undefined ? "" : number(inHallUnit(m, units), 2).replace("−", "-");
-
 interface Draft {
-  distance: string;
-  time: string;
+  kind: string;
+  /** Readings as typed, by id; those with sides without their sign. */
+  read: Record<string, string>;
+  /** Which side, by id: true is the positive one. */
+  plus: Record<string, boolean>;
   seen: string[];
   thrower: string;
   place: string;
   air: string;
-  height: string;
   note: string;
-  aside: string;
-  side: "left" | "right";
 }
 
-function draftOf(t: TrialInput, units: Units): Draft {
+const shown = (v: number, r: TrialRecord, units: Units) =>
+  number(inRecordUnit(r.sides.length > 0 ? Math.abs(v) : v, r.unit, units), 2).replace("−", "-");
+
+function draftOf(t: TrialInput, way: Moving, units: Units): Draft {
+  const read: Record<string, string> = {};
+  const plus: Record<string, boolean> = {};
+  for (const r of way.records) {
+    const v = t.read?.[r.id];
+    read[r.id] = v === undefined ? "" : shown(v, r, units);
+    plus[r.id] = (v ?? 0) >= 0;
+  }
   return {
-    distance: shown(t.distance_m, units),
-    time: t.time_s === undefined ? "" : String(t.time_s),
+    kind: t.kind ?? way.kinds[0]?.name ?? "",
+    read,
+    plus,
     seen: t.seen ?? [],
     thrower: t.thrower ?? "",
     place: t.place ?? "",
     air: t.air ?? "",
-    height: shown(t.throw_height_m, units),
     note: t.note ?? "",
-    aside: t.offset_m === undefined ? "" : shown(Math.abs(t.offset_m), units),
-    side: (t.offset_m ?? 0) < 0 ? "left" : "right",
   };
 }
 
-/** Round distances near the usual one, for logging with two taps. */
-function near(stats: Stats | undefined, units: Units): number[] {
-  const middle = stats && stats.n > 0 ? Math.round(inHallUnit(stats.median, units)) : units === "mm" ? 5 : 16;
-  const step = units === "mm" ? 1 : 2;
-  const first = Math.max(step, middle - 2 * step);
-  return [0, 1, 2, 3, 4].map((i) => first + i * step);
+/** Round values near the usual one, for logging with two taps. */
+function near(r: TrialRecord, stats: Stats | undefined, units: Units): number[] {
+  if (r.usual.length > 0) return r.usual;
+  const usual: Record<string, [number, number]> =
+    units === "mm" ? { m: [5, 1], cm: [15, 5] } : { m: [16, 2], cm: [6, 2] };
+  const [first, step] = usual[r.unit] ?? [2, 1];
+  const middle =
+    stats && stats.n > 0 ? Math.round(inRecordUnit(stats.median, r.unit, units) / step) * step : first;
+  const from = Math.max(step, middle - 2 * step);
+  return [0, 1, 2, 3, 4].map((i) => from + i * step);
 }
 
-/** Log a throw, or correct one. Typing a digit anywhere starts with the distance. */
+/** Log a trial, or correct one. Typing a digit anywhere starts with the reading that counts. */
 export function TrialForm({
-  moves,
+  way,
   conditions,
   stats,
   editing,
@@ -55,34 +73,36 @@ export function TrialForm({
   onSave,
   onCancel,
 }: {
-  moves: Pattern["moves"];
+  way: Moving;
   conditions: TrialInput;
-  stats: Stats | undefined;
+  stats: Record<string, Stats> | undefined;
   editing: Trial | null;
   problem: Problem | null;
   onSave: (t: TrialInput) => Promise<boolean>;
   onCancel: () => void;
 }) {
   const units = useUnits();
-  // What flies is thrown and paced out; other toys are played with and looked at.
-  const thrown = moves === "fly";
-  const [draft, setDraft] = useState(() => draftOf(editing ?? conditions, units));
+  const [how] = useConditions(way);
+  const [draft, setDraft] = useState(() => draftOf(editing ?? conditions, way, units));
   const [own, setOwn] = useState<{ field: string; message: string } | null>(null);
-  const distanceField = useRef<HTMLDivElement>(null);
-  const seen = useQuery({ queryKey: ["seen", moves], queryFn: () => api.seen(moves), staleTime: Infinity });
+  const mainField = useRef<HTMLDivElement>(null);
   const set = (part: Partial<Draft>) => {
     setOwn(null);
     setDraft((d) => ({ ...d, ...part }));
   };
+  const typed = (id: string, v: string) => set({ read: { ...draft.read, [id]: v } });
   const [usedUnits, setUsedUnits] = useState(units);
   if (usedUnits !== units) {
     // What was typed keeps its meaning when the units are switched.
-    const turn = (t: string) => {
-      const v = parseNumber(t);
-      return v === undefined ? t : shown(fromHallUnit(v, usedUnits), units);
-    };
+    const read = Object.fromEntries(
+      way.records.map((r) => {
+        const t = draft.read[r.id] ?? "";
+        const v = parseNumber(t);
+        return [r.id, v === undefined ? t : shown(fromRecordUnit(v, r.unit, usedUnits), r, units)];
+      }),
+    );
     setUsedUnits(units);
-    setDraft((d) => ({ ...d, distance: turn(d.distance), height: turn(d.height), aside: turn(d.aside) }));
+    setDraft((d) => ({ ...d, read }));
   }
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
@@ -91,7 +111,7 @@ export function TrialForm({
       if (typing || e.ctrlKey || e.metaKey || e.altKey || !/^[0-9]$/.test(e.key)) return;
       if (document.querySelector("[role=dialog]")) return;
       // The digit itself follows into the field that has the focus now.
-      const input = distanceField.current?.querySelector("input");
+      const input = mainField.current?.querySelector("input");
       input?.focus();
       input?.select();
     };
@@ -99,46 +119,48 @@ export function TrialForm({
     return () => window.removeEventListener("keydown", press);
   }, []);
 
+  const kind = way.kinds.find((k) => k.name === draft.kind) ?? way.kinds[0];
+  const recordOf = (id: string | undefined) => way.records.find((r) => r.id === id);
+  const main = recordOf(kind?.record);
+  const asked = (kind?.others ?? []).flatMap((id) => recordOf(id) ?? []);
+  const kept = asked.filter((r) => r.kept);
   const save = async () => {
-    const out: TrialInput = {
-      seen: draft.seen,
-      thrower: draft.thrower,
-      place: draft.place,
-      air: draft.air,
-      note: draft.note,
-    };
-    for (const [field, sent] of [
-      ["distance", "distance_m"],
-      ["time", "time_s"],
-      ["height", "throw_height_m"],
-      ["aside", "offset_m"],
-    ] as const) {
-      if (draft[field].trim() === "") continue;
-      const v = parseNumber(draft[field]);
+    const read: Record<string, number> = {};
+    for (const r of [...(main ? [main] : []), ...asked]) {
+      const text = draft.read[r.id] ?? "";
+      if (text.trim() === "") continue;
+      const v = parseNumber(text);
       if (v === undefined) {
-        setOwn({ field, message: `“${draft[field]}” is not a number; write for example 7.4` });
+        setOwn({ field: r.id, message: `“${text}” is not a number; write for example 7.4` });
         return;
       }
-      out[sent] = field === "time" ? v : fromHallUnit(v, units);
-      if (field === "aside" && draft.side === "left") out[sent] = -out[sent];
+      const si = fromRecordUnit(v, r.unit, units);
+      read[r.id] = r.sides.length > 0 && !draft.plus[r.id] ? -si : si;
     }
-    if (await onSave(out)) {
-      setDraft((d) => ({ ...d, distance: "", time: "", seen: [], note: "", aside: "" }));
+    const { seen, thrower, place, air, note } = draft;
+    const under = editing?.under ?? logged(way, how);
+    if (await onSave({ kind: kind?.name ?? "", read, under, seen, thrower, place, air, note })) {
+      const next = { ...draft.read };
+      for (const r of way.records) if (!r.kept) next[r.id] = "";
+      setDraft((d) => ({ ...d, read: next, seen: [], note: "" }));
     }
   };
-  const wrong = (field: string, sent: string) => (own?.field === field ? own.message : problem?.field(sent));
+  const wrong = (id: string) => (own?.field === id ? own.message : problem?.field(id));
   const chip =
     "min-h-11 border border-ink bg-panel px-3 hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel";
+  const said = logged(way, editing ? {} : how);
   const summary = [
     draft.thrower || "nobody named",
     draft.place || "no place",
-    ...(thrown
-      ? [
-          draft.air ? `air ${draft.air}` : "air not noted",
-          draft.height ? `from ${draft.height} ${hallUnit(units)}` : "height not noted",
-        ]
-      : []),
+    ...(way.predicts ? [draft.air ? `air ${draft.air}` : "air not noted"] : []),
+    ...kept.map((r) =>
+      draft.read[r.id]
+        ? `${r.label.toLowerCase()} ${draft.read[r.id]} ${recordUnit(r.unit, units)}`
+        : `${r.label.toLowerCase()} not noted`,
+    ),
+    ...Object.values(editing?.under ?? said),
   ].join(", ");
+  const best = main && stats?.[main.id];
   return (
     <form
       className="flex flex-col gap-3"
@@ -147,27 +169,49 @@ export function TrialForm({
         void save();
       }}
     >
-      {thrown && (
+      {way.kinds.length > 1 &&
+        (way.kinds.length > 3 ? (
+          <Select
+            label="Tried for"
+            value={kind?.name ?? ""}
+            options={way.kinds.map((k) => ({ value: k.name, label: k.label }))}
+            onChange={(k) => set({ kind: k })}
+          />
+        ) : (
+          <Choice
+            label="Tried for"
+            value={kind?.name ?? ""}
+            options={way.kinds.map((k) => ({ value: k.name, label: k.label }))}
+            onChange={(k) => set({ kind: k })}
+          />
+        ))}
+      {kind?.rules && <p className="text-sm text-quiet">{kind.rules}</p>}
+      {kind && <CautionsAt way={way} at="kind" kind={kind.name} />}
+      {main && (
         <>
-          <div ref={distanceField}>
+          <div ref={mainField}>
             <Field
-              label="Distance"
+              label={main.label}
               inputMode="decimal"
-              unit={hallUnit(units)}
-              value={draft.distance}
-              problem={wrong("distance", "distance_m")}
+              unit={recordUnit(main.unit, units)}
+              value={draft.read[main.id] ?? ""}
+              problem={wrong(main.id)}
               hint={editing ? undefined : "Type it and press Enter, or tap one below."}
-              onChange={(e) => set({ distance: e.target.value })}
+              onChange={(e) => typed(main.id, e.target.value)}
             />
           </div>
-          <div className="flex flex-wrap gap-1.5" role="group" aria-label="Distances near the usual one">
-            {near(stats, units).map((v) => (
+          <div
+            className="flex flex-wrap gap-1.5"
+            role="group"
+            aria-label={`${main.label}, near the usual one`}
+          >
+            {near(main, stats?.[main.id], units).map((v) => (
               <button
                 key={v}
                 type="button"
                 className={`${chip} title min-w-12 text-lg`}
-                aria-pressed={parseNumber(draft.distance) === v}
-                onClick={() => set({ distance: String(v) })}
+                aria-pressed={parseNumber(draft.read[main.id] ?? "") === v}
+                onClick={() => typed(main.id, String(v))}
               >
                 {v}
               </button>
@@ -176,53 +220,44 @@ export function TrialForm({
         </>
       )}
       <Button type="submit" weight="now" className="title min-h-13 text-xl">
-        {thrown ? (editing ? "Save the throw" : "Log the throw") : editing ? "Save it" : "Log it"}
+        {editing ? `Save the ${way.words.one}` : way.words.log}
       </Button>
       {editing && <Button onClick={onCancel}>Leave it as it was</Button>}
-      {thrown && (
-        <div className="flex items-end gap-2">
-          <Field
-            label="Time in the air"
-            className="grow"
-            inputMode="decimal"
-            unit="s"
-            value={draft.time}
-            problem={wrong("time", "time_s")}
-            onChange={(e) => set({ time: e.target.value })}
-          />
-          <Stopwatch onStop={(s) => set({ time: s.toFixed(1) })} />
-        </div>
-      )}
-      {thrown && (
-        <div className="flex items-end gap-2">
-          <Field
-            label="Landed aside of the line aimed at"
-            className="grow"
-            inputMode="decimal"
-            unit={hallUnit(units)}
-            value={draft.aside}
-            problem={wrong("aside", "offset_m")}
-            onChange={(e) => set({ aside: e.target.value })}
-          />
-          <div className="flex" role="group" aria-label="To which side">
-            {(["left", "right"] as const).map((side) => (
-              <button
-                key={side}
-                type="button"
-                className={`${chip} -mr-px`}
-                aria-pressed={draft.side === side}
-                onClick={() => set({ side })}
-              >
-                {side}
-              </button>
-            ))}
+      {asked
+        .filter((r) => !r.kept)
+        .map((r) => (
+          <div key={r.id} className="flex items-end gap-2">
+            <Field
+              label={r.label}
+              className="grow"
+              inputMode="decimal"
+              unit={recordUnit(r.unit, units)}
+              value={draft.read[r.id] ?? ""}
+              problem={wrong(r.id)}
+              onChange={(e) => typed(r.id, e.target.value)}
+            />
+            {r.watch && <Stopwatch onStop={(s) => typed(r.id, s.toFixed(1))} />}
+            {r.sides.length > 0 && (
+              <div className="flex" role="group" aria-label={`${r.label}: to which side`}>
+                {r.sides.map((side, i) => (
+                  <button
+                    key={side}
+                    type="button"
+                    className={`${chip} -mr-px`}
+                    aria-pressed={(draft.plus[r.id] ?? true) === (i === 1)}
+                    onClick={() => set({ plus: { ...draft.plus, [r.id]: i === 1 } })}
+                  >
+                    {side}
+                  </button>
+                ))}
+              </div>
+            )}
           </div>
-        </div>
-      )}
+        ))}
       <fieldset>
         <legend className="mb-1 text-sm font-semibold">Seen</legend>
         <div className="flex flex-wrap gap-1.5">
-          {seen.data?.map((s) => (
+          {way.chips.map(({ name: s }) => (
             <button
               key={s}
               type="button"
@@ -244,14 +279,13 @@ export function TrialForm({
         problem={problem?.field("note")}
         onChange={(e) => set({ note: e.target.value })}
       />
-      <details open={Boolean(problem?.field("throw_height_m") ?? own?.field === "height")}>
+      <details open={kept.some((r) => wrong(r.id) !== undefined)}>
         <summary>
-          <span className="font-semibold">Conditions</span>, kept from {thrown ? "the throw" : "the time"}{" "}
-          before: {summary}
+          <span className="font-semibold">Conditions</span>, kept from the {way.words.one} before: {summary}
         </summary>
         <div className="mt-2 grid grid-cols-2 gap-3">
           <Field
-            label={thrown ? "Thrower" : "Who"}
+            label={way.words.who}
             value={draft.thrower}
             maxLength={80}
             onChange={(e) => set({ thrower: e.target.value })}
@@ -268,20 +302,23 @@ export function TrialForm({
             maxLength={80}
             onChange={(e) => set({ air: e.target.value })}
           />
-          {thrown && (
+          {kept.map((r) => (
             <Field
-              label="Throw height"
+              key={r.id}
+              label={r.label}
               inputMode="decimal"
-              unit={hallUnit(units)}
-              value={draft.height}
-              problem={wrong("height", "throw_height_m")}
-              onChange={(e) => set({ height: e.target.value })}
+              unit={recordUnit(r.unit, units)}
+              value={draft.read[r.id] ?? ""}
+              problem={wrong(r.id)}
+              onChange={(e) => typed(r.id, e.target.value)}
             />
-          )}
+          ))}
         </div>
       </details>
-      {stats && stats.n > 0 && !editing && (
-        <p className="text-sm text-quiet">Best at this tweak so far: {distance(stats.best, units)}.</p>
+      {main && best && best.n > 0 && !editing && (
+        <p className="text-sm text-quiet">
+          Best at this tweak so far: {recordValue(best.best, main.unit, units)}.
+        </p>
       )}
     </form>
   );

@@ -1,22 +1,32 @@
 import { useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { api, Problem, type Trial, type TrialInput, type Tweak } from "../api/client";
+import {
+  api,
+  Problem,
+  type Moving,
+  type Trial,
+  type TrialInput,
+  type TrialRecord,
+  type Tweak,
+} from "../api/client";
 import { useShortcuts } from "../keys";
-import { Button, Caution, Figure } from "../parts/controls";
+import { Button, Caution, Choice, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
-import { changeWords, distance, number } from "../units";
+import { changeWords, inRecordUnit, number, recordUnit, recordValue } from "../units";
+import { CautionsAt } from "./CautionsAt";
+import { Conditions } from "./Conditions";
 import { MatHead } from "./MatHead";
 import { DraftBox, Mat, Slip } from "./Slip";
-import { ThrowChart } from "./ThrowChart";
+import { TrialChart } from "./TrialChart";
 import { TrialForm } from "./TrialForm";
+import { sizeOf } from "./trialWords";
 import type { Ready } from "./useBench";
 
-/** Throws: log them, see them by tweak. */
+/** Trials: log them, see them by tweak. */
 export function TryStretch({ ready }: { ready: Ready }) {
-  const { build, bench, pattern } = ready;
-  const thrown = pattern.moves === "fly";
+  const { build, bench, way } = ready;
   const units = useUnits();
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
@@ -25,10 +35,16 @@ export function TryStretch({ ready }: { ready: Ready }) {
   const latest = build.tweaks.at(-1);
   const asked = Number(search.get("tweak"));
   const tweak = build.tweaks.find((t) => t.no === asked) ?? latest;
+  // Of the readings that some kind of trial counts by, those that occur.
+  const counted = way.records.filter(
+    (r) => way.kinds.some((k) => k.record === r.id) && build.tweaks.some((t) => t.stats[r.id]),
+  );
+  const [picked, setPicked] = useState("");
+  const record = counted.find((r) => r.id === picked) ?? counted[0];
   useShortcuts(
     useMemo(
       () => [
-        { key: "0…9", label: "Type the distance of a throw, then Enter", run: () => undefined },
+        { key: "0…9", label: "Type what was measured, then Enter", run: () => undefined },
         {
           key: "ArrowRight",
           label: "Go on to what to change next",
@@ -44,12 +60,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
       offerUndo(`${words(t)} is in the bin`, async () => bench.show(await api.restoreTrial(t.id)));
     }
   };
-  const words = (t: TrialInput) =>
-    t.distance_m !== undefined
-      ? `The throw of ${distance(t.distance_m, units)}`
-      : thrown
-        ? "The throw"
-        : "The trial";
+  const words = (t: TrialInput) => `The ${way.words.one}${sizeOf(t, way, units)}`;
   const save = async (input: TrialInput): Promise<boolean> => {
     setProblem(null);
     try {
@@ -71,31 +82,38 @@ export function TryStretch({ ready }: { ready: Ready }) {
       return true;
     } catch (e) {
       if (e instanceof Problem) setProblem(e);
-      else toast.error("The throw could not be kept.");
+      else toast.error(`The ${way.words.one} could not be kept.`);
       return false;
     }
   };
-  const stats = tweak?.distance;
+  const stats = record && tweak?.stats[record.id];
   const general = problem && problem.fields.length === 0 ? problem : null;
   return (
     <>
       <Mat className="lg:max-h-none">
         <MatHead ready={ready} />
-        {build.trials === 0 ? (
-          <p className="max-w-prose text-lg">
-            {thrown
-              ? "No throws yet. Throw it, pace out how far it went, and log the distance."
-              : "Not tried yet. Play with it, and log what you saw."}
-          </p>
-        ) : (
-          thrown && <ThrowChart tweaks={build.tweaks} chosen={tweak?.no ?? 0} />
+        {build.trials === 0 && <p className="max-w-prose text-lg">{way.words.none}</p>}
+        {counted.length > 1 && (
+          <Choice
+            label="Shown"
+            quiet
+            value={record?.id ?? ""}
+            options={counted.map((r) => ({ value: r.id, label: r.label }))}
+            onChange={setPicked}
+          />
         )}
+        {record && <TrialChart tweaks={build.tweaks} chosen={tweak?.no ?? 0} record={record} way={way} />}
         {build.tweaks.length > 0 && (
-          <Tweaks ready={ready} chosen={tweak?.no ?? 0} onChoose={(no) => setSearch({ tweak: String(no) })} />
+          <Tweaks
+            ready={ready}
+            record={record}
+            chosen={tweak?.no ?? 0}
+            onChoose={(no) => setSearch({ tweak: String(no) })}
+          />
         )}
         {tweak && tweak.trials.length > 0 && (
-          <Throws
-            thrown={thrown}
+          <Trials
+            way={way}
             tweak={tweak}
             editing={editing}
             onEdit={setEditing}
@@ -104,42 +122,46 @@ export function TryStretch({ ready }: { ready: Ready }) {
         )}
       </Mat>
       <Slip label="Slip" className="max-lg:order-first">
-        {tweak && stats && stats.n > 0 && (
+        {tweak && record && stats && stats.n > 0 && (
           <div className="max-lg:order-last">
             <Figure
-              value={units === "mm" ? number(stats.median, 2) : distance(stats.median, units)}
-              unit={units === "mm" ? "m median" : "median"}
+              value={
+                record.unit === "m" && units === "in"
+                  ? recordValue(stats.median, record.unit, units)
+                  : number(inRecordUnit(stats.median, record.unit, units), 2)
+              }
+              unit={
+                record.unit === "m" && units === "in"
+                  ? "median"
+                  : `${recordUnit(record.unit, units)} ${record.unit === "" ? record.label.toLowerCase() + ", " : ""}median`.trim()
+              }
             >
-              Tweak {tweak.no}, n = {stats.n}. Best {distance(stats.best, units)}
+              Tweak {tweak.no}, {counted.length > 1 && `${record.label.toLowerCase()}, `}n = {stats.n}. Best{" "}
+              {recordValue(stats.best, record.unit, units)}
               {stats.n > 1 &&
-                `; the middle half ${distance(stats.q1, units)} to ${distance(stats.q3, units)}`}
+                `; the middle half ${recordValue(stats.q1, record.unit, units)} to ${recordValue(stats.q3, record.unit, units)}`}
               .
             </Figure>
           </div>
         )}
         <h2 className="text-2xl">
-          {editing
-            ? thrown
-              ? "Correct a throw"
-              : "Correct what was logged"
-            : thrown
-              ? "How far did it go?"
-              : "What did it do?"}
+          {editing ? `Correct a ${way.words.one}` : (way.kinds[0]?.asks ?? "What did it do?")}
         </h2>
-        {thrown && build.trials === 0 && <LaneCaution />}
+        {build.trials === 0 && <CautionsAt way={way} at="first" />}
         {!editing && build.draft && <DraftBox ready={ready} />}
         {general && <Caution title="Not logged">{general.message}</Caution>}
         <TrialForm
           key={editing?.id ?? "new"}
-          moves={pattern.moves}
+          way={way}
           conditions={build.conditions}
-          stats={latest?.distance}
+          stats={latest?.stats}
           editing={editing}
           problem={problem}
           onSave={save}
           onCancel={() => setEditing(null)}
         />
-        {thrown && build.trials > 0 && (
+        {way.conditions.some((c) => c.logged) && <Conditions way={way} />}
+        {build.trials > 0 && (
           <Button onClick={() => void navigate(`/bench/${build.id}/tune`)}>What to change next →</Button>
         )}
       </Slip>
@@ -147,34 +169,27 @@ export function TryStretch({ ready }: { ready: Ready }) {
   );
 }
 
-/** Before the first throw. */
-function LaneCaution() {
-  return (
-    <div className="border-2 border-on-mark bg-caution p-3 text-on-mark" data-caution="SF04">
-      <p className="title text-lg">Before the first throw</p>
-      <p>Throw down a clear lane, and never at faces. Children wait behind the thrower.</p>
-    </div>
-  );
-}
-
-/** What was measured and noted of a throw, without its number and date. */
+/** What was measured and noted of a trial, without its number and date. */
 function readings(t: Trial): TrialInput {
-  const { distance_m, time_s, seen, thrower, place, air, throw_height_m, note, offset_m } = t;
-  return { distance_m, time_s, seen, thrower, place, air, throw_height_m, note, offset_m };
+  const { kind, read, under, seen, thrower, place, air, note } = t;
+  return { kind, read, under, seen, thrower, place, air, note };
 }
 
 /** The tweaks of a build, what each changed and how it flew. */
 function Tweaks({
   ready,
+  record,
   chosen,
   onChoose,
 }: {
   ready: Ready;
+  record: TrialRecord | undefined;
   chosen: number;
   onChoose: (no: number) => void;
 }) {
   const { build, bench } = ready;
   const units = useUnits();
+  const of = (v: number) => recordValue(v, record?.unit ?? "", units);
   const again = (t: Tweak) => {
     bench.tryOut(t.setup);
     void bench.keep(t.setup);
@@ -206,7 +221,7 @@ function Tweaks({
         </thead>
         <tbody>
           {build.tweaks.map((t) => {
-            const d = t.distance;
+            const d = record && t.stats[record.id];
             return (
               <tr
                 key={t.no}
@@ -229,15 +244,13 @@ function Tweaks({
                     : "as the pattern has it"}
                   {t.why && <span className="block text-sm text-quiet">{t.why}</span>}
                 </td>
-                <td className="py-1.5 text-right">{d.n}</td>
-                <td className="py-1.5 pl-3 text-right whitespace-nowrap">
-                  {d.n > 0 && distance(d.best, units)}
-                </td>
+                <td className="py-1.5 text-right">{d?.n ?? t.trials.length}</td>
+                <td className="py-1.5 pl-3 text-right whitespace-nowrap">{d && of(d.best)}</td>
                 <td className="py-1.5 pl-3 text-right font-bold whitespace-nowrap text-tide">
-                  {d.n > 0 && distance(d.median, units)}
+                  {d && of(d.median)}
                 </td>
                 <td className="max-sm:hidden py-1.5 pl-3 text-right whitespace-nowrap">
-                  {d.n > 1 && `${distance(d.q1, units)} to ${distance(d.q3, units)}`}
+                  {d && d.n > 1 && `${of(d.q1)} to ${of(d.q3)}`}
                 </td>
                 <td className="py-1.5 pl-3 text-right">
                   {t !== build.tweaks.at(-1) && (
@@ -255,37 +268,41 @@ function Tweaks({
   );
 }
 
-function Throws({
-  thrown,
+function Trials({
+  way,
   tweak,
   editing,
   onEdit,
   onBin,
 }: {
-  thrown: boolean;
+  way: Moving;
   tweak: Tweak;
   editing: Trial | null;
   onEdit: (t: Trial) => void;
   onBin: (t: Trial) => void;
 }) {
   const units = useUnits();
+  const columns = way.records.filter(
+    (r) => !r.kept && r.sides.length === 0 && tweak.trials.some((t) => t.read?.[r.id] !== undefined),
+  );
+  const kindOf = (t: Trial) =>
+    way.kinds.length > 1 && (way.kinds.find((k) => k.name === t.kind) ?? way.kinds[0])?.label.toLowerCase();
   return (
     <div className="mt-5 overflow-x-auto">
       <table className="w-full text-left">
         <caption className="title mb-1 text-left text-lg">
-          {thrown ? "Throws" : "Trials"} at tweak {tweak.no}, newest first
+          {way.words.many.charAt(0).toUpperCase() + way.words.many.slice(1)} at tweak {tweak.no}, newest first
         </caption>
         <thead className="text-sm text-quiet">
           <tr>
             <th scope="col" className="max-sm:hidden">
               When
             </th>
-            <th scope="col" className="text-right">
-              Distance
-            </th>
-            <th scope="col" className="pl-4 text-right">
-              Time
-            </th>
+            {columns.map((r) => (
+              <th key={r.id} scope="col" className="pl-3 text-right">
+                {r.label}
+              </th>
+            ))}
             <th scope="col" className="pl-4">
               Seen, note
             </th>
@@ -306,24 +323,31 @@ function Throws({
               <td className="max-sm:hidden py-1.5 pr-3 text-sm whitespace-nowrap text-quiet">
                 {new Date(t.at).toLocaleString([], { dateStyle: "short", timeStyle: "short" })}
               </td>
-              <td className="py-1.5 text-right font-bold whitespace-nowrap">
-                {t.distance_m !== undefined && distance(t.distance_m, units)}
-              </td>
-              <td className="py-1.5 pl-4 text-right whitespace-nowrap">
-                {t.time_s !== undefined && `${number(t.time_s)} s`}
-              </td>
+              {columns.map((r, i) => (
+                <td
+                  key={r.id}
+                  className={`py-1.5 pl-3 text-right whitespace-nowrap ${i === 0 ? "font-bold" : ""}`}
+                >
+                  {t.read?.[r.id] !== undefined && recordValue(t.read[r.id] ?? 0, r.unit, units)}
+                </td>
+              ))}
               <td className="py-1.5 pl-4">
                 {[
+                  kindOf(t),
                   ...(t.seen ?? []),
-                  t.offset_m !== undefined &&
-                    `${distance(Math.abs(t.offset_m), units)} ${t.offset_m < 0 ? "left" : "right"}`,
+                  ...way.records
+                    .filter((r) => r.sides.length > 0 && t.read?.[r.id] !== undefined)
+                    .map((r) => {
+                      const v = t.read?.[r.id] ?? 0;
+                      return `${recordValue(Math.abs(v), r.unit, units)} ${r.sides[v < 0 ? 0 : 1]}`;
+                    }),
                   t.note,
                 ]
                   .filter(Boolean)
                   .join(", ")}
               </td>
               <td className="max-sm:hidden py-1.5 text-sm text-quiet">
-                {[t.thrower, t.place, t.air].filter(Boolean).join(", ")}
+                {[t.thrower, t.place, t.air, ...Object.values(t.under ?? {})].filter(Boolean).join(", ")}
               </td>
               <td className="py-1.5 pl-3 text-right whitespace-nowrap">
                 <Button weight="bare" className="mr-3 text-sm" onClick={() => onEdit(t)}>

@@ -3,47 +3,54 @@ import { useCallback, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, type Clinic, type Remedy, type Setup } from "../api/client";
 import { useShortcuts } from "../keys";
+import { drawingOf, viewsOf } from "../motions";
 import { Button, Choice, DoNow, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { distance, knobValue, number } from "../units";
+import { inUnits, knobValue, number, outcomeValue, recordValue } from "../units";
+import { useConditions } from "./conditions";
+import { Conditions } from "./Conditions";
 import { EffectBars } from "./EffectBars";
-import { FlightMat } from "./FlightMat";
 import { KeepOrRevert } from "./KeepOrRevert";
 import { MatHead } from "./MatHead";
 import { Search } from "./Search";
 import { Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import { Sweeps } from "./Sweeps";
-import { ThrowControls } from "./ThrowControls";
-import { useThrowing } from "./throwing";
-import { TurnCauses } from "./TurnCauses";
 import type { Ready } from "./useBench";
-import { useFlight } from "./useFlight";
+import { usePrediction } from "./usePrediction";
 
-const views = ["flight", "bars", "sweep", "search", "turn"] as const;
-type View = (typeof views)[number];
+/** The views that every way of moving has; its own come behind. */
+const common = [
+  { value: "bars", label: "What matters" },
+  { value: "sweep", label: "Over the range" },
+  { value: "search", label: "Search" },
+];
 
-/** What the throws say, what to change next and by how much. */
+/** What the trials say, what to change next and by how much. */
 export function TuneStretch({ ready }: { ready: Ready }) {
-  const { build, setup, bench, good } = ready;
+  const { build, setup, bench, way } = ready;
   const navigate = useNavigate();
-  const [how] = useThrowing();
+  const [how] = useConditions(way);
   const [search, setSearch] = useSearchParams();
-  const view: View = views.find((v) => v === search.get("view")) ?? "flight";
+  const views = useMemo(
+    () => [{ value: "motion", label: way.words.motion }, ...common, ...viewsOf(way.name)],
+    [way],
+  );
+  const view = views.find((v) => v.value === search.get("view"))?.value ?? "motion";
   const setView = useCallback(
-    (v: View) => setSearch(v === "flight" ? {} : { view: v }, { replace: true }),
+    (v: string) => setSearch(v === "motion" ? {} : { view: v }, { replace: true }),
     [setSearch],
   );
   useShortcuts(
     useMemo(
       () => [
-        { key: "ArrowLeft", label: "Back to the throws", run: () => void navigate(`/bench/${build.id}/try`) },
-        { key: "1", label: "The flight", run: () => setView("flight") },
-        { key: "2", label: "What matters", run: () => setView("bars") },
-        { key: "3", label: "One knob over its range", run: () => setView("sweep") },
-        { key: "4", label: "Search for an aim", run: () => setView("search") },
-        { key: "5", label: "Left against right", run: () => setView("turn") },
+        {
+          key: "ArrowLeft",
+          label: `Back to the ${way.words.many}`,
+          run: () => void navigate(`/bench/${build.id}/try`),
+        },
+        ...views.map((v, i) => ({ key: String(i + 1), label: v.label, run: () => setView(v.value) })),
       ],
-      [navigate, build.id, setView],
+      [navigate, build.id, setView, views, way],
     ),
   );
   const latest = build.tweaks.at(-1);
@@ -62,22 +69,23 @@ export function TuneStretch({ ready }: { ready: Ready }) {
     [remedy, latest, setup],
   );
   const ghosts = latest && next !== setup ? [{ name: `tweak ${latest.no}, now`, setup: latest.setup }] : [];
-  const flight = useFlight(ready, next, ghosts);
-  const measured = (latest?.trials ?? []).flatMap((t) => (t.distance_m === undefined ? [] : [t.distance_m]));
-  if (!good.toy?.glider && ready.pattern.moves !== "fly") {
+  const prediction = usePrediction(ready, next, ghosts);
+  const p = prediction.data;
+  const main = way.kinds[0]?.record ?? "";
+  const measured = (latest?.trials ?? []).flatMap((t) => t.read?.[main] ?? []);
+  const Motion = p ? drawingOf(p).Mat : null;
+  const Own = viewsOf(way.name).find((v) => v.value === view)?.View;
+  if (!way.predicts || (p && !p.works)) {
     return (
       <>
         <Mat>
           <MatHead ready={ready} />
-          <p className="max-w-prose text-lg">
-            How this toy moves is not predicted yet; only flying is. What you note of it is kept at Try.
-          </p>
-          {flight.data && <FlightMat flight={flight.data} name="thrown, for fun" />}
+          <p className="max-w-prose text-lg">{way.words.unlike} What you note of it is kept at Try.</p>
+          {p && Motion && <Motion prediction={p} how={how} name="for fun" />}
         </Mat>
         <Slip label="Slip" className="lg:row-span-2">
-          <h2 className="text-2xl">Thrown like a glider</h2>
-          <p>It has no wings that are set, so it is taken as the flat plate that it is folded.</p>
-          <ThrowControls />
+          <h2 className="text-2xl">{way.predicts ? "Not as it should be" : "Not predicted yet"}</h2>
+          <Conditions way={way} />
         </Slip>
       </>
     );
@@ -86,24 +94,13 @@ export function TuneStretch({ ready }: { ready: Ready }) {
     <>
       <Mat className="lg:max-h-none">
         <MatHead ready={ready} />
-        <Choice<View>
-          label="On the mat"
-          quiet
-          value={view}
-          options={[
-            { value: "flight", label: "Flight" },
-            { value: "bars", label: "What matters" },
-            { value: "sweep", label: "Over the range" },
-            { value: "search", label: "Search" },
-            { value: "turn", label: "Left and right" },
-          ]}
-          onChange={setView}
-        />
+        <Choice label="On the mat" quiet value={view} options={views} onChange={setView} />
         <div className="mt-3">
-          {view === "flight" &&
-            (flight.data ? (
-              <FlightMat
-                flight={flight.data}
+          {view === "motion" &&
+            (p && Motion ? (
+              <Motion
+                prediction={p}
+                how={how}
                 measured={measured}
                 name={
                   next === setup
@@ -114,12 +111,12 @@ export function TuneStretch({ ready }: { ready: Ready }) {
                 }
               />
             ) : (
-              <p>{flight.error ? flight.error.message : "Throwing it…"}</p>
+              <p>{prediction.error ? prediction.error.message : way.words.busy}</p>
             ))}
           {view === "bars" && <EffectBars ready={ready} setup={setup} />}
           {view === "sweep" && <Sweeps ready={ready} setup={setup} />}
           {view === "search" && <Search ready={ready} setup={setup} />}
-          {view === "turn" && clinic.data && <TurnCauses clinic={clinic.data} />}
+          {Own && clinic.data && <Own clinic={clinic.data} />}
         </div>
       </Mat>
       <Slip label="Slip" className="max-lg:order-first max-lg:pb-24 lg:row-span-2">
@@ -139,10 +136,10 @@ export function TuneStretch({ ready }: { ready: Ready }) {
           />
         )}
         <MovedDraft ready={ready} />
-        <ThrowControls />
+        <Conditions way={way} />
         <WayOn>
           <Button className="grow" onClick={() => void navigate(`/bench/${build.id}/try`)}>
-            ← Throws
+            ← {way.words.many.charAt(0).toUpperCase() + way.words.many.slice(1)}
           </Button>
           <Button
             className="grow"
@@ -183,29 +180,30 @@ function Diagnosis({
 }) {
   const units = useUnits();
   const navigate = useNavigate();
-  const { bench, build } = ready;
+  const { bench, build, way } = ready;
   const f = clinic.finding;
   const latest = build.tweaks.at(-1);
-  const stats = latest?.distance;
   if (!remedy) {
     return (
       <div>
         <h2 className="text-2xl">{f.title}</h2>
         <p className="mt-2">
           {f.wants > 0
-            ? `Log ${f.wants} more ${f.wants === 1 ? "throw" : "throws"} and note what you see. One throw proves nothing.`
-            : f.title === "Nothing to cure"
-              ? "No fault was seen in most of the throws. To make it go farther or stay up longer, search for an aim on the mat."
-              : "Tap what the throw did when you log it: dived, stalled, turned left…"}
+            ? `Log ${f.wants} more ${f.wants === 1 ? way.words.one : way.words.many} and note what you see. One ${way.words.one} proves nothing.`
+            : f.clear
+              ? `No fault was seen in most of the ${way.words.many}. ${way.words.better}`
+              : way.words.noting}
         </p>
-        {f.wants === 0 && f.title === "Nothing to cure" ? null : (
+        {!f.clear && (
           <Button className="mt-3" weight="main" onClick={() => void navigate(`/bench/${build.id}/try`)}>
-            Log throws
+            Log {way.words.many}
           </Button>
         )}
       </div>
     );
   }
+  const after = remedy.after;
+  const stats = after && latest?.stats[after.id];
   const take = async () => {
     if (!latest) return;
     const next = changed(latest.setup, remedy);
@@ -219,31 +217,34 @@ function Diagnosis({
   return (
     <div className="flex flex-col gap-3" data-finding={f.symptom}>
       <h2 className="text-2xl">{at === 0 ? f.title : `Another way: ${remedy.school}`}</h2>
-      <DoNow note={remedy.where}>{remedy.do}</DoNow>
-      {remedy.after ? (
+      <DoNow note={inUnits(remedy.where, units)}>{inUnits(remedy.do, units)}</DoNow>
+      {after ? (
         <Figure
-          value={units === "mm" ? remedy.after.middle_m.toFixed(1) : distance(remedy.after.middle_m, units)}
-          unit={units === "mm" ? "m predicted" : "predicted"}
+          value={
+            after.unit === "m" && units === "mm"
+              ? after.middle.toFixed(1)
+              : outcomeValue(after.middle, after, units)
+          }
+          unit={after.unit === "m" && units === "mm" ? "m predicted" : "predicted"}
         >
-          {distance(remedy.after.lo_m, units)} to {distance(remedy.after.hi_m, units)}, {remedy.after.mode}.
-          Now{" "}
+          {outcomeValue(after.lo, after, units)} to {outcomeValue(after.hi, after, units)}, {after.mode}. Now{" "}
           {stats && stats.n > 0
-            ? `${distance(stats.median, units)} measured, n = ${stats.n}`
+            ? `${recordValue(stats.median, after.unit, units)} measured, n = ${stats.n}`
             : remedy.now
-              ? `${distance(remedy.now.middle_m, units)} predicted`
+              ? `${outcomeValue(remedy.now.middle, remedy.now, units)} predicted`
               : "not measured"}
           .
         </Figure>
       ) : (
         <p className="border-2 border-dotted border-lavender p-3">
-          <span className="font-semibold text-lavender">The model is unsure here.</span> This is a test throw,
-          not a verdict.
+          <span className="font-semibold text-lavender">The model is unsure here.</span> This is a test, not a
+          verdict.
         </p>
       )}
       <p>
-        <b>Why</b>: {remedy.why} {remedy.then}
+        <b>Why</b>: {inUnits(remedy.why, units)} {inUnits(remedy.then, units)}
       </p>
-      <p className="text-quiet">{remedy.against}</p>
+      <p className="text-quiet">{inUnits(remedy.against, units)}</p>
       <div className="flex flex-wrap gap-2">
         {remedy.changes.length > 0 && (
           <Button weight="main" onClick={() => void take()}>
@@ -255,7 +256,9 @@ function Diagnosis({
         )}
       </div>
       {count > 1 && at === 0 && (
-        <p className="text-sm text-quiet">Folders disagree: {count} ways are known. Your throws decide.</p>
+        <p className="text-sm text-quiet">
+          Folders disagree: {count} ways are known. Your {way.words.many} decide.
+        </p>
       )}
       <details>
         <summary>
@@ -264,7 +267,8 @@ function Diagnosis({
         <ol className="mt-1 list-inside list-decimal space-y-2">
           {f.causes.map((c) => (
             <li key={c.words}>
-              <b>{c.words}</b>, {number(100 * c.weight, 0)} %<span className="block text-sm">{c.law}</span>
+              <b>{c.words}</b>, {number(100 * c.weight, 0)} %
+              <span className="block text-sm">{inUnits(c.law, units)}</span>
               <span className="block text-sm text-quiet">{c.log}.</span>
             </li>
           ))}

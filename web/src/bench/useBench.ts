@@ -2,7 +2,9 @@ import { keepPreviousData, replaceEqualDeep, useQuery, useQueryClient } from "@t
 import { useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { api, Problem, type Build, type Pattern, type Replay, type Setup } from "../api/client";
+import { api, Problem, type Build, type Moving, type Pattern, type Replay, type Setup } from "../api/client";
+
+import { useMoves } from "./useMoves";
 
 export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
@@ -20,7 +22,7 @@ export function useBench(id: number) {
   // While the flight is looked at, it is asked for first and the pictures follow.
   const [search] = useSearchParams();
   const later = useDeferredValue(setup);
-  const folded = search.get("look") === "flight" ? later : setup;
+  const folded = search.get("look") === "motion" ? later : setup;
   // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
   const before = useRef<Replay | undefined>(undefined);
   const replay = useQuery({
@@ -78,6 +80,7 @@ export function useBench(id: number) {
     }
   };
   const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
+  const way = useMoves()?.find((w) => w.name === pattern?.moves);
   const title = build.data?.name;
   useEffect(() => {
     if (title) document.title = `${title} · Tussock`;
@@ -89,6 +92,7 @@ export function useBench(id: number) {
     build: build.data,
     problem: build.error ?? replay.error,
     pattern,
+    way,
     setup,
     view,
     good: view?.ok ? view : (good ?? view),
@@ -110,6 +114,8 @@ export interface Ready {
   bench: BenchState;
   build: Build;
   pattern: Pattern;
+  /** How the toy moves, and all that is asked and told of that. */
+  way: Moving;
   setup: Setup;
   good: Replay;
 }

@@ -19,7 +19,7 @@ export function Bench() {
 function OneBench({ id, stretch, step }: { id: number; stretch: string | undefined; step: number }) {
   const bench = useBench(id);
   const { settings } = useSettings();
-  const { build, pattern, setup, good } = bench;
+  const { build, pattern, way, setup, good } = bench;
   if (bench.problem && !build) {
     return (
       <main id="main" className="p-8">
@@ -36,8 +36,9 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
       </main>
     );
   }
-  if (!build || !pattern || !setup || !good) return <main id="main" className="grow" aria-busy="true" />;
-  const ready: Ready = { bench, build, pattern, setup, good };
+  if (!build || !pattern || !way || !setup || !good)
+    return <main id="main" className="grow" aria-busy="true" />;
+  const ready: Ready = { bench, build, pattern, way, setup, good };
   const at = Math.min(Math.max(1, Number.isInteger(step) ? step : 1), pattern.steps);
   if (stretch === "follow") return <Follow ready={ready} step={at} />;
   const known = stretches.find((s) => s === stretch);

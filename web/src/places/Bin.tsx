@@ -3,11 +3,13 @@ import { toast } from "sonner";
 import { api } from "../api/client";
 import { Button, Caution } from "../parts/controls";
 import { useUnits } from "../settings";
-import { distance, number } from "../units";
+import { sizeOf } from "../bench/trialWords";
+import { useMoves } from "../bench/useMoves";
 
 /** What has been thrown away, and how to get it back. */
 export function Bin() {
   const units = useUnits();
+  const ways = useMoves();
   const queries = useQueryClient();
   const bin = useQuery({ queryKey: ["bin"], queryFn: api.bin, staleTime: 0 });
   const restore = async (what: string, call: Promise<unknown>) => {
@@ -18,6 +20,10 @@ export function Bin() {
     } catch (e) {
       toast.error(e instanceof Error ? e.message : "It could not be restored.");
     }
+  };
+  const wordsOf = (t: (typeof trials)[number]) => {
+    const way = ways?.find((w) => w.name === t.moves);
+    return way ? `The ${way.words.one}${sizeOf(t.trial, way, units)}` : "The trial";
   };
   const { builds = [], trials = [], papers = [] } = bin.data ?? {};
   const row = "flex items-center justify-between gap-4 border-t border-line py-2";
@@ -34,7 +40,8 @@ export function Bin() {
         {builds.map((b) => (
           <li key={`b${b.id}`} className={row}>
             <span>
-              <b>{b.name}</b>, a build of {b.title} with {b.trials} throws
+              <b>{b.name}</b>, a build of {b.title} with {b.trials}{" "}
+              {ways?.find((w) => w.name === b.moves)?.words.many ?? "trials"}
             </span>
             <Button
               onClick={() => void restore(b.name, api.restoreBuild(b.id))}
@@ -47,11 +54,9 @@ export function Bin() {
         {trials.map((t) => (
           <li key={`t${t.id}`} className={row}>
             <span>
-              A throw
-              {t.distance_m !== undefined && ` of ${distance(t.distance_m, units)}`}
-              {t.time_s !== undefined && `, ${number(t.time_s)} s`}, {t.build_name}, tweak {t.tweak}
+              {wordsOf(t)}, {t.build_name}, tweak {t.tweak}
             </span>
-            <Button onClick={() => void restore("The throw", api.restoreTrial(t.id))}>Restore</Button>
+            <Button onClick={() => void restore(wordsOf(t), api.restoreTrial(t.id))}>Restore</Button>
           </li>
         ))}
         {papers.map((p) => (

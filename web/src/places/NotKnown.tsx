@@ -1,20 +1,28 @@
-import { useQuery } from "@tanstack/react-query";
-import { api } from "../api/client";
+import { useParams } from "react-router";
+import { useMoves } from "../bench/useMoves";
 import { number } from "../units";
 
-/** What the model of gliding takes, how sure that is, and where it ends. */
+/** What the model of a way of moving takes, how sure that is, and where it ends. */
 export function NotKnown() {
-  const known = useQuery({ queryKey: ["not-known"], queryFn: api.notKnown, staleTime: Infinity });
+  const { moves = "fly" } = useParams();
+  const ways = useMoves();
+  const known = ways?.find((w) => w.name === moves);
+  if (ways && !known)
+    return (
+      <main id="main" className="p-8">
+        There is no way of moving called {moves}.
+      </main>
+    );
   return (
     <main id="main" className="max-w-5xl p-5 lg:p-8">
       <h1 className="text-3xl">What the model does not know</h1>
       <p className="mt-2 max-w-prose text-lg">
-        A predicted flight is worked out from the folds, the paper and the laws of flight. It is no
-        measurement. Your own throws overrule it.
+        What is predicted is worked out from the folds, the paper and the laws of motion. It is no
+        measurement. Your own {known?.words.many ?? "trials"} overrule it.
       </p>
       <h2 className="mt-6 text-xl">Where it ends</h2>
       <ul className="mt-2 max-w-prose list-inside list-disc space-y-1">
-        {known.data?.limits.map((l) => (
+        {known?.limits.map((l) => (
           <li key={l}>{l}</li>
         ))}
       </ul>
@@ -36,7 +44,7 @@ export function NotKnown() {
             </tr>
           </thead>
           <tbody>
-            {known.data?.constants.map((c) => (
+            {known?.constants.map((c) => (
               <tr key={c.name} className="border-t border-line align-top">
                 <th scope="row" className="py-1.5 pr-4 font-semibold">
                   {c.name}

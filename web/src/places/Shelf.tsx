@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
+import { useMoves } from "../bench/useMoves";
 import { api, type BuildCard, type Pattern, type StudyCard } from "../api/client";
 import { plainFaces } from "../paper";
 import { Caution } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
-import { distance, sheetSize } from "../units";
+import { recordValue, sheetSize } from "../units";
 
 const ways: Record<Pattern["moves"], string> = {
   fly: "Fly",
@@ -95,7 +96,10 @@ function OnBench({ build: b }: { build: BuildCard }) {
       await refresh();
     });
   };
-  const d = b.distance;
+  const d = b.stats;
+  const unit = useMoves()
+    ?.find((w) => w.name === b.moves)
+    ?.records.find((r) => r.id === b.record)?.unit;
   return (
     <li className="flex border border-line bg-panel">
       <Link to={`/bench/${b.id}`} className="flex min-w-0 grow items-center gap-3 p-3 hover:bg-ground">
@@ -116,10 +120,10 @@ function OnBench({ build: b }: { build: BuildCard }) {
           </span>
           {d.n > 0 ? (
             <span className="mt-1 block">
-              <span className="figure text-3xl text-tide">{distance(d.median, units)}</span>{" "}
+              <span className="figure text-3xl text-tide">{recordValue(d.median, unit ?? "", units)}</span>{" "}
               <span className="text-sm text-quiet">
                 <span className="whitespace-nowrap">median of {d.n}</span>,{" "}
-                <span className="whitespace-nowrap">best {distance(d.best, units)}</span>
+                <span className="whitespace-nowrap">best {recordValue(d.best, unit ?? "", units)}</span>
               </span>
             </span>
           ) : (

@@ -1,12 +1,12 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Flight, type Setup } from "../api/client";
-import { useThrowing } from "./throwing";
+import { api, type Prediction, type Setup } from "../api/client";
+import { useConditions } from "./conditions";
 import type { Ready } from "./useBench";
 
-/** The predicted flight of a set-up, with earlier ones as ghosts beside it. */
-export function useFlight(ready: Ready, setup: Setup, ghosts: { name: string; setup: Setup }[] = []) {
-  const [how] = useThrowing();
+/** How a set-up is predicted to move, with earlier ones as ghosts beside it. */
+export function usePrediction(ready: Ready, setup: Setup, ghosts: { name: string; setup: Setup }[] = []) {
+  const [how] = useConditions(ready.way);
   const id = ready.build.pattern;
   // Only set-ups of the same sheet are the same fold.
   const beside = ghosts
@@ -16,15 +16,15 @@ export function useFlight(ready: Ready, setup: Setup, ghosts: { name: string; se
     )
     .map((g) => ({ name: g.name, knobs: g.setup.knobs }));
   const answer = useQuery({
-    queryKey: ["flight", id, setup, how, beside],
-    queryFn: ({ signal }) => api.fly(id, setup, how, beside, signal),
+    queryKey: ["prediction", id, setup, how, beside],
+    queryFn: ({ signal }) => api.predict(id, setup, how, beside, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,
   });
-  // What cannot be folded cannot be thrown: the last flight stays on the mat.
-  const [good, setGood] = useState<Flight>();
+  // What cannot be folded cannot be tried: the last picture stays on the mat.
+  const [good, setGood] = useState<Prediction>();
   if (answer.data && answer.data !== good) setGood(answer.data);
   return { data: answer.data ?? good, error: answer.error };
 }

@@ -10,30 +10,31 @@ import (
 	"testing"
 	"time"
 
+	"tussock/internal/motion"
 	"tussock/internal/web"
 )
 
-const level = `"throw":{"speed_ms":6,"angle_deg":0,"height_m":1.6,"bank_deg":0},"room":{}`
+const level = `"conditions":{}`
 
-func flight(c client, pattern, knobs, how string) web.FlightView {
+func predicted(c client, pattern, knobs, how string) web.PredictionView {
 	c.t.Helper()
-	return ask[web.FlightView](c, "POST", "/patterns/"+pattern+"/flight", `{"sheet":`+a4Sheet+`,"knobs":{`+knobs+`},`+how+`}`)
+	return ask[web.PredictionView](c, "POST", "/patterns/"+pattern+"/prediction", `{"sheet":`+a4Sheet+`,"knobs":{`+knobs+`},`+how+`}`)
 }
 
 // A flight has numbers with bands, a path that starts in the hand and ends on the
 // floor, and a band around it; curl changes it, and so does the throw.
 func TestFlightOfASetUp(t *testing.T) {
 	c := serve(t, false)
-	v := flight(c, "curlew", `"curl":4`, level)
-	if !v.Glider || len(v.Readings) < 14 || v.Mode == "" || v.ModeWords == "" {
+	v := predicted(c, "curlew", `"curl":4`, level)
+	if !v.Works || len(v.Readings) < 14 || v.Mode == "" || v.ModeWords == "" {
 		t.Fatalf("%+v", v)
 	}
-	first, last := v.Path[0], v.Path[len(v.Path)-1]
-	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-v.Nominal.DistanceM) > 0.1 {
-		t.Errorf("from %+v to %+v, %v m", first, last, v.Nominal.DistanceM)
+	first, last := v.Drawing.Fly.Path[0], v.Drawing.Fly.Path[len(v.Drawing.Fly.Path)-1]
+	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-v.Drawing.Fly.Nominal.DistanceM) > 0.1 {
+		t.Errorf("from %+v to %+v, %v m", first, last, v.Drawing.Fly.Nominal.DistanceM)
 	}
-	if v.Distance.LoM > v.Distance.MiddleM || v.Distance.MiddleM > v.Distance.HiM || len(v.Band) < 5 {
-		t.Errorf("%+v", v.Distance)
+	if d := v.Outcomes[0]; d.ID != "distance" || d.Lo > d.Middle || d.Middle > d.Hi || len(v.Drawing.Fly.Band) < 5 {
+		t.Errorf("%+v", d)
 	}
 	share := 0.0
 	for _, m := range v.Modes {
@@ -42,15 +43,15 @@ func TestFlightOfASetUp(t *testing.T) {
 	if math.Abs(share-1) > 1e-9 {
 		t.Errorf("shares of modes sum to %v", share)
 	}
-	if less := flight(c, "curlew", `"curl":0`, level); less.Nominal.DistanceM >= v.Nominal.DistanceM {
-		t.Errorf("without curl %v m, with %v", less.Nominal.DistanceM, v.Nominal.DistanceM)
+	if less := predicted(c, "curlew", `"curl":0`, level); less.Drawing.Fly.Nominal.DistanceM >= v.Drawing.Fly.Nominal.DistanceM {
+		t.Errorf("without curl %v m, with %v", less.Drawing.Fly.Nominal.DistanceM, v.Drawing.Fly.Nominal.DistanceM)
 	}
-	rope := flight(c, "curlew", `"curl":4`, strings.Replace(level, `"room":{}`, `"room":{"length_m":5,"rope_at_m":2,"rope_m":1},"ghosts":[{"name":"before","knobs":{"curl":0}}]`, 1))
-	if rope.End != "wall" || rope.RopeOverM == nil || len(rope.Ghosts) != 1 || rope.Ghosts[0].Name != "before" || len(rope.Ghosts[0].Path) < 5 {
-		t.Errorf("%s %v %d ghosts", rope.End, rope.RopeOverM, len(rope.Ghosts))
+	rope := predicted(c, "curlew", `"curl":4`, strings.Replace(level, `{}`, `{"hall.length":5,"hall.rope_at":2,"hall.rope":1},"ghosts":[{"name":"before","knobs":{"curl":0}}]`, 1))
+	if f := rope.Drawing.Fly; f.End != "wall" || f.RopeOverM == nil || len(f.Ghosts) != 1 || f.Ghosts[0].Name != "before" || len(f.Ghosts[0].Path) < 5 {
+		t.Errorf("%s %v %d ghosts", f.End, f.RopeOverM, len(f.Ghosts))
 	}
-	other := ask[web.FlightView](c, "POST", "/patterns/fortune/flight", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
-	if other.Glider || len(other.Readings) != 0 || len(other.Path) < 2 {
+	other := ask[web.PredictionView](c, "POST", "/patterns/fortune/prediction", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
+	if other.Works || len(other.Readings) != 0 || len(other.Drawing.Fly.Path) < 2 {
 		t.Errorf("a fortune teller: %+v", other.Mode)
 	}
 }
@@ -59,20 +60,23 @@ func TestFlightOfASetUp(t *testing.T) {
 func TestFlightRefusals(t *testing.T) {
 	c := serve(t, false)
 	sheet := `{"sheet":` + a4Sheet + `,`
-	refused(c, "POST", "/patterns/curlew/flight", sheet+strings.Replace(level, `"speed_ms":6`, `"speed_ms":90`, 1)+`}`, "speed_ms", "30")
-	refused(c, "POST", "/patterns/curlew/flight", sheet+strings.Replace(level, `"room":{}`, `"room":{"ceiling_m":1.5}`, 1)+`}`, "height_m", "ceiling")
-	refused(c, "POST", "/patterns/curlew/flight", sheet+`"knobs":{"nose":60},`+level+`}`, "knobs", "step 2")
+	refused(c, "POST", "/patterns/curlew/prediction", sheet+strings.Replace(level, `{}`, `{"throw.speed":90}`, 1)+`}`, "throw.speed", "30")
+	refused(c, "POST", "/patterns/curlew/prediction", sheet+strings.Replace(level, `{}`, `{"hall.ceiling":1.5}`, 1)+`}`, "throw.height", "ceiling")
+	refused(c, "POST", "/patterns/curlew/prediction", sheet+strings.Replace(level, `{}`, `{"tide":1}`, 1)+`}`, "tide", "no such condition")
+	refused(c, "POST", "/patterns/curlew/prediction", sheet+strings.Replace(level, `{}`, `{"hand":0.5}`, 1)+`}`, "hand", "one of the choices")
+	refused(c, "POST", "/patterns/curlew/prediction", sheet+`"knobs":{"nose":60},`+level+`}`, "knobs", "step 2")
 	refused(c, "POST", "/patterns/curlew/sweep", sheet+level+`,"lever":"rudders"}`, "lever", "no knob")
 	refused(c, "POST", "/patterns/curlew/sweep", sheet+level+`,"lever":"curl","second":"curl"}`, "second", "two different")
-	refused(c, "POST", "/patterns/curlew/optimise", sheet+level+`,"aim":"highest","levers":[{"name":"curl"}]}`, "aim", "farthest")
-	refused(c, "POST", "/patterns/curlew/measured-bends", sheet+`"knobs":{},"left_v":10}`, "right_v", "both sides")
-	refused(c, "POST", "/patterns/curlew/measured-bends", sheet+`"knobs":{},"left_lip":12,"right_lip":1}`, "left_lip", "cannot stand")
+	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_v":10}}`, "right_v", "both sides")
+	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_lip":12,"right_lip":1}}`, "left_lip", "under the depth")
+	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_v":100,"right_v":1}}`, "left_v", "-60 to 80")
+	refused(c, "POST", "/patterns/fortune/measured", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},"measured":{"left_v":1}}`, "left_v", "not measured")
 }
 
 // Measured sides become knobs: the mean, and what the right has more.
 func TestMeasuredBends(t *testing.T) {
 	c := serve(t, false)
-	k := ask[map[string]float64](c, "POST", "/patterns/curlew/measured-bends", `{"sheet":`+a4Sheet+`,"knobs":{},"left_v":8,"right_v":12,"left_lip":0.5,"right_lip":1}`)
+	k := ask[map[string]float64](c, "POST", "/patterns/curlew/measured", `{"sheet":`+a4Sheet+`,"knobs":{},"measured":{"left_v":8,"right_v":12,"left_lip":0.5,"right_lip":1}}`)
 	if k["wing"] != 80 || k["wing_uneven"] != 4 {
 		t.Errorf("V: %v, %v", k["wing"], k["wing_uneven"])
 	}
@@ -97,7 +101,7 @@ func TestSensitivityAndSweep(t *testing.T) {
 			}
 		}
 	}
-	if at < 0 || at > 4 || v.Throws != 8 {
+	if at < 0 || at > 4 {
 		t.Errorf("the curl is number %d of %d", at+1, len(v.Effects))
 	}
 	s := ask[web.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl"}`)
@@ -158,6 +162,14 @@ func TestSearchIsStreamed(t *testing.T) {
 		return true
 	})
 	body = strings.Replace(body, `"min":10,"max":-10`, `"min":-10,"max":10`, 1)
+	body = strings.Replace(body, "farthest", "highest", 1)
+	stream(t.Context(), func(event, data string) bool {
+		if event != "failed" || !strings.Contains(data, "not tuned for highest") {
+			t.Errorf("an aim of another way of moving: %s %s", event, data)
+		}
+		return true
+	})
+	body = strings.Replace(body, "highest", "farthest", 1)
 	ctx, cancel := context.WithCancel(t.Context())
 	began := time.Now()
 	stream(ctx, func(string, string) bool { cancel(); return false })
@@ -178,23 +190,23 @@ func TestClinicLoop(t *testing.T) {
 		t.Errorf("before any throw: %+v", v.Finding)
 	}
 	for _, d := range []float64{4.1, 4.4, 4.0} {
-		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"distance_m":%v,"seen":["dived"],"offset_m":-0.3}`, d))
+		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"read":{"distance":%v,"aside":-0.3},"seen":["dived"]}`, d))
 	}
 	v := clinic()
 	r := v.Finding.Remedy
-	if r == nil || len(r.Changes) != 1 || r.Changes[0].Knob != "curl" || r.Changes[0].To <= 0 || r.After.MiddleM <= r.Now.MiddleM || v.Kept != nil {
+	if r == nil || len(r.Changes) != 1 || r.Changes[0].Knob != "curl" || r.Changes[0].To <= 0 || r.After.Middle <= r.Now.Middle || v.Kept != nil {
 		t.Fatalf("%+v", v.Finding)
 	}
-	if v.TurnN != 3 || v.TurnDeg >= 0 || len(v.Turn) < 3 {
-		t.Errorf("turn %v from %d throws, %d causes", v.TurnDeg, v.TurnN, len(v.Turn))
+	if f := v.Told.Fly; f.TurnN != 3 || f.TurnDeg >= 0 || len(f.Turn) < 3 {
+		t.Errorf("turn %v from %d throws, %d causes", f.TurnDeg, f.TurnN, len(f.Turn))
 	}
 	ask[web.BuildView](c, "PUT", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
 	ask[web.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"It dives."}`)
-	if v := clinic(); v.Kept == nil || v.Kept.Advice != "throw more" || v.Kept.More != 3 {
+	if v := clinic(); v.Kept == nil || v.Kept.Advice != "try more" || v.Kept.More != 3 {
 		t.Errorf("%+v", v.Kept)
 	}
 	for _, d := range []float64{6.8, 7.1, 6.5, 7.0} {
-		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"distance_m":%v,"seen":["glided"]}`, d))
+		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"read":{"distance":%v},"seen":["glided"]}`, d))
 	}
 	v = clinic()
 	if v.Kept == nil || v.Kept.Advice != "keep" || v.Kept.Shift < 2 || v.Kept.Symptom == nil || v.Kept.Symptom.After != 0 {
@@ -212,13 +224,14 @@ func TestAngleCardAndNotKnown(t *testing.T) {
 	if status != 200 || !strings.HasPrefix(string(body), "%PDF") {
 		t.Errorf("status %d, %.20s", status, body)
 	}
-	v := ask[web.NotKnownView](c, "GET", "/not-known/fly", "")
-	if len(v.Constants) < 8 || len(v.Limits) < 5 {
-		t.Errorf("%d constants, %d limits", len(v.Constants), len(v.Limits))
-	}
-	for _, k := range v.Constants {
-		if k.Source == "" || k.Effect == "" || k.Confidence == "" {
-			t.Errorf("%+v", k)
+	for _, v := range ask[[]motion.Way](c, "GET", "/moves", "") {
+		if len(v.Constants) < 8 || len(v.Limits) < 5 || v.Words.Do == "" || len(v.Kinds) == 0 {
+			t.Errorf("%s: %d constants, %d limits", v.Name, len(v.Constants), len(v.Limits))
+		}
+		for _, k := range v.Constants {
+			if k.Source == "" || k.Effect == "" || k.Confidence == "" {
+				t.Errorf("%+v", k)
+			}
 		}
 	}
 }

@@ -1,16 +1,25 @@
 import { scaleLinear } from "d3-scale";
 import { useEffect, useRef, useState } from "react";
-import type { Tweak } from "../api/client";
+import type { Moving, TrialRecord, Tweak } from "../api/client";
 import { useUnits } from "../settings";
-import { distance } from "../units";
+import { inRecordUnit, recordUnit, recordValue } from "../units";
 
 const rowHeight = 46;
 const left = 72;
 const right = 24;
-const metresPerFoot = 0.3048;
 
-/** Every throw as a dot on the distance it reached, a row for each tweak. */
-export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number }) {
+/** Every trial as a dot on what was read of it, a row for each tweak. */
+export function TrialChart({
+  tweaks,
+  chosen,
+  record,
+  way,
+}: {
+  tweaks: Tweak[];
+  chosen: number;
+  record: TrialRecord;
+  way: Moving;
+}) {
   const units = useUnits();
   const frame = useRef<HTMLElement>(null);
   const [width, setWidth] = useState(860);
@@ -21,21 +30,24 @@ export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number
     watch.observe(box);
     return () => watch.disconnect();
   }, []);
-  const unit = units === "mm" ? 1 : metresPerFoot;
-  const rows = tweaks.filter((t) => t.distance.n > 0);
+  const of = (v: number) => inRecordUnit(v, record.unit, units);
+  const rows = tweaks.flatMap((t) => {
+    const stats = t.stats[record.id];
+    return stats ? [{ ...t, read: stats }] : [];
+  });
   if (rows.length === 0) return null;
-  const farthest = Math.max(...rows.map((t) => t.distance.best)) / unit;
-  const x = scaleLinear([0, farthest], [left, width - right]).nice();
+  const all = rows.flatMap((t) => t.trials.flatMap((x) => x.read?.[record.id] ?? [])).map(of);
+  const x = scaleLinear([Math.min(0, ...all), Math.max(...all)], [left, width - right]).nice();
   const height = rows.length * rowHeight + 46;
   const summary = rows
-    .map((t) => `tweak ${t.no}: median ${distance(t.distance.median, units)} of ${t.distance.n}`)
+    .map((t) => `tweak ${t.no}: median ${recordValue(t.read.median, record.unit, units)} of ${t.read.n}`)
     .join("; ");
   return (
     <figure ref={frame}>
       <svg
         viewBox={`0 0 ${width} ${height}`}
         role="img"
-        aria-label={`Throws by tweak. ${summary}`}
+        aria-label={`${record.label} by tweak. ${summary}`}
         className="w-full"
       >
         {x.ticks(width / 90).map((v) => (
@@ -48,7 +60,7 @@ export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number
         ))}
         {rows.map((t, i) => {
           const y = 4 + rowHeight * (i + 0.5);
-          const { q1, q3, median } = t.distance;
+          const { q1, q3, median } = t.read;
           return (
             <g key={t.no}>
               <text
@@ -62,9 +74,9 @@ export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number
                 tweak {t.no}
               </text>
               <rect
-                x={x(q1 / unit)}
+                x={x(of(q1))}
                 y={y - 15}
-                width={Math.max(1, x(q3 / unit) - x(q1 / unit))}
+                width={Math.max(1, x(of(q3)) - x(of(q1)))}
                 height="30"
                 fill="var(--tide)"
                 fillOpacity="0.16"
@@ -72,10 +84,10 @@ export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number
                 strokeOpacity="0.5"
               />
               {t.trials.map((trial, k) =>
-                trial.distance_m === undefined ? null : (
+                trial.read?.[record.id] === undefined ? null : (
                   <circle
                     key={trial.id}
-                    cx={x(trial.distance_m / unit)}
+                    cx={x(of(trial.read[record.id] ?? 0))}
                     cy={y + ((k % 5) - 2) * 4}
                     r="4.5"
                     fill="var(--tide)"
@@ -83,17 +95,19 @@ export function ThrowChart({ tweaks, chosen }: { tweaks: Tweak[]; chosen: number
                   />
                 ),
               )}
-              <path d={`M${x(median / unit)} ${y - 19}v38`} stroke="var(--ink)" strokeWidth="3" />
+              <path d={`M${x(of(median))} ${y - 19}v38`} stroke="var(--ink)" strokeWidth="3" />
             </g>
           );
         })}
         <path d={`M${left} ${height - 38}H${width - right}`} stroke="var(--ink)" />
         <text x={width - right} y={height - 3} textAnchor="end" fontSize="14" fill="var(--ink)">
-          distance, {units === "mm" ? "m" : "ft"}
+          {record.label.toLowerCase()}
+          {record.unit && `, ${recordUnit(record.unit, units)}`}
         </text>
       </svg>
       <figcaption className="text-sm text-quiet">
-        Measured. Each dot is a throw, the upright bar the median, the box the middle half of the throws.
+        Measured. Each dot is a {way.words.one}, the upright bar the median, the box the middle half of the{" "}
+        {way.words.many}.
       </figcaption>
     </figure>
   );

@@ -1,14 +1,17 @@
 import { scaleLinear } from "d3-scale";
-import type { Flight, Sample, Throwing } from "../api/client";
-import { moment, polyline, useWidth } from "./drawing";
+import type { FlightDrawing, Sample } from "../api/client";
+import type { Conditions } from "../bench/conditions";
+import { moment, polyline, useWidth } from "../bench/drawing";
 import { useUnits } from "../settings";
 import { distance, hallUnit, inHallUnit, number } from "../units";
 
 export type Aspect = "side" | "plan" | "space";
 
 interface Props {
-  flight: Flight;
-  how: Throwing;
+  flight: FlightDrawing;
+  /** The flight in words. */
+  words: string;
+  how: Conditions;
   aspect: Aspect;
   /** Moment shown, s. */
   at: number;
@@ -20,13 +23,9 @@ interface Props {
 
 /** The path of a flight with its band, ghosts of earlier set-ups, and where throws really landed. */
 export function FlightChart(props: Props) {
-  const { flight, aspect, how, measured = [], name = "predicted" } = props;
+  const { flight, words, aspect, how, measured = [], name = "predicted" } = props;
   const units = useUnits();
   const { box, width } = useWidth(820);
-  const words =
-    `Predicted ${flight.mode}. ${distance(flight.nominal.distance_m, units)} in ${number(flight.nominal.time_s)} s, ` +
-    `highest ${distance(flight.nominal.highest_m, units)}; eight of ten throws land between ` +
-    `${distance(flight.distance.lo_m, units)} and ${distance(flight.distance.hi_m, units)}.`;
   return (
     <div ref={box}>
       {aspect === "space" ? (
@@ -64,8 +63,8 @@ export function FlightChart(props: Props) {
           </li>
         )}
         <li>
-          thrown at {number(how.throw.speed_ms)} m/s, {number(how.throw.angle_deg)}°, from{" "}
-          {distance(how.throw.height_m, units)}
+          thrown at {number(how["throw.speed"] ?? 0)} m/s, {number(how["throw.angle"] ?? 0)}°, from{" "}
+          {distance(how["throw.height"] ?? 0, units)}
         </li>
       </ul>
     </div>
@@ -87,15 +86,22 @@ function Flat({
   const units = useUnits();
   const height = Math.round(Math.min(430, Math.max(240, width * 0.48)));
   const side = aspect === "side";
-  const room = how.room;
+  const hall = (name: string) => how[`hall.${name}`] ?? 0;
+  const room = {
+    length_m: hall("length"),
+    width_m: hall("width"),
+    ceiling_m: hall("ceiling"),
+    rope_at_m: hall("rope_at"),
+    rope_m: hall("rope"),
+  };
   const far = Math.max(
     1,
     flight.nominal.distance_m,
     flight.band.at(-1)?.x ?? 0,
     ...flight.ghosts.map((g) => g.path.at(-1)?.x ?? 0),
     ...measured,
-    room.length_m && room.length_m < 60 ? room.length_m : 0,
-    room.rope_at_m ?? 0,
+    room.length_m < 60 ? room.length_m : 0,
+    room.rope_at_m,
   );
   const back = Math.min(0, ...flight.path.map((p) => p.x));
   const x = scaleLinear(
@@ -104,11 +110,11 @@ function Flat({
   ).nice();
   const all = [...flight.path, ...flight.ghosts.flatMap((g) => g.path)];
   const top = Math.max(
-    how.throw.height_m * 1.25,
+    (how["throw.height"] ?? 0) * 1.25,
     ...all.map((p) => p.z),
     ...flight.band.map((b) => b.hi_z),
-    room.ceiling_m && room.ceiling_m < 12 ? room.ceiling_m : 0,
-    room.rope_m ?? 0,
+    room.ceiling_m < 12 ? room.ceiling_m : 0,
+    room.rope_m,
   );
   const aside = Math.max(
     1,
@@ -249,7 +255,7 @@ function Walls({
   height,
   floor,
 }: {
-  room: Throwing["room"];
+  room: Record<"length_m" | "width_m" | "ceiling_m" | "rope_at_m" | "rope_m", number>;
   side: boolean;
   X: (m: number) => number;
   Y: (m: number) => number;
@@ -319,7 +325,7 @@ function InSpace({ flight, how, at, width, label }: Props & { width: number; lab
     { x: far, y: aside, z: 0 },
     { x: 0, y: aside, z: 0 },
   ];
-  const spots = [...all, ...corners, { x: 0, y: 0, z: how.throw.height_m + 0.2 }].map(flat);
+  const spots = [...all, ...corners, { x: 0, y: 0, z: (how["throw.height"] ?? 0) + 0.2 }].map(flat);
   const [x0, x1] = [Math.min(...spots.map((s) => s[0])), Math.max(...spots.map((s) => s[0]))];
   const [y0, y1] = [Math.min(...spots.map((s) => s[1])), Math.max(...spots.map((s) => s[1]))];
   const k = Math.min((width - 60) / (x1 - x0), (height - 60) / (y1 - y0));

@@ -5,7 +5,8 @@ import { number, smallLength } from "../units";
 /** Left against right: what differs, and what would explain the turn that was seen. */
 export function TurnCauses({ clinic }: { clinic: Clinic }) {
   const units = useUnits();
-  const turn = clinic.turn_deg;
+  const told = clinic.told.fly;
+  const turn = told?.turn_deg ?? 0;
   return (
     <div className="flex flex-col gap-4">
       <section aria-label="The fold">
@@ -35,14 +36,14 @@ export function TurnCauses({ clinic }: { clinic: Clinic }) {
       </section>
       <section aria-label="The turn">
         <h3 className="text-lg">From the turn back to its cause</h3>
-        {turn === 0 ? (
+        {!told || turn === 0 ? (
           <p>No turn was noted at this tweak.</p>
         ) : (
           <>
             <p>
               It turned {turn < 0 ? "left" : "right"},{" "}
-              {clinic.turn_n > 0
-                ? `by ${number(Math.abs(turn), 0)}° at the end: from how far aside ${clinic.turn_n} throws landed`
+              {told.turn_n > 0
+                ? `by ${number(Math.abs(turn), 0)}° at the end: from how far aside ${told.turn_n} throws landed`
                 : `taken for ${number(Math.abs(turn), 0)}°, since only the side was noted. Note how far aside it lands to know it`}
               . Any one of these would explain it:
             </p>
@@ -61,7 +62,7 @@ export function TurnCauses({ clinic }: { clinic: Clinic }) {
                   </tr>
                 </thead>
                 <tbody>
-                  {clinic.turn.map((c) => (
+                  {told.turn.map((c) => (
                     <tr key={c.knob} className="border-t border-line">
                       <th scope="row" className="py-1.5 pr-4 font-normal">
                         {c.words}

@@ -1,28 +1,33 @@
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import type { Flight } from "../api/client";
+import type { FlightDrawing } from "../api/client";
+import { moment } from "../bench/drawing";
+import { Outcomes } from "../bench/Outcomes";
+import { shares } from "../bench/trialWords";
 import { Button, Choice } from "../parts/controls";
 import { useUnits } from "../settings";
 import { distance, number } from "../units";
-import { moment } from "./drawing";
+import type { MatProps } from "./drawing";
 import { FlightChart, type Aspect } from "./FlightChart";
-import { useThrowing } from "./throwing";
 
 /** Shares of a second that pass in a second when it is played slowly. */
 const slow = 0.25;
 
 /** A flight on the mat: its paths, a moment of it, and what it comes to. */
-export function FlightMat({
-  flight,
-  measured,
-  name,
-}: {
-  flight: Flight;
-  measured?: number[];
-  name?: string;
-}) {
+export function FlightMat(props: MatProps) {
+  const flight = props.prediction.drawing.fly;
+  return flight ? <Flight {...props} flight={flight} /> : null;
+}
+
+function Flight({ prediction, flight, how, measured, name }: MatProps & { flight: FlightDrawing }) {
   const units = useUnits();
-  const [how] = useThrowing();
+  const [main] = prediction.outcomes;
+  const words =
+    `Predicted ${prediction.mode}. ${distance(flight.nominal.distance_m, units)} in ${number(flight.nominal.time_s)} s, ` +
+    `highest ${distance(flight.nominal.highest_m, units)}` +
+    (main
+      ? `; eight of ten throws land between ${distance(main.lo, units)} and ${distance(main.hi, units)}.`
+      : ".");
   const [aspect, setAspect] = useState<Aspect>("side");
   const [at, setAt] = useState(0);
   const [playing, setPlaying] = useState(false);
@@ -45,8 +50,8 @@ export function FlightMat({
   return (
     <div className="flex min-w-0 flex-col gap-2">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <p className="title text-xl" data-mode={flight.mode}>
-          Predicted: {flight.mode}
+        <p className="title text-xl" data-mode={prediction.mode}>
+          Predicted: {prediction.mode}
         </p>
         <Choice<Aspect>
           label="Seen"
@@ -62,6 +67,7 @@ export function FlightMat({
       </div>
       <FlightChart
         flight={flight}
+        words={words}
         how={how}
         aspect={aspect}
         at={Math.min(at, end)}
@@ -69,7 +75,7 @@ export function FlightMat({
         name={name}
       />
       <p className="text-quiet">
-        {flight.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
+        {prediction.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
         with what hands miss, to what is below. {ends(flight, units)}{" "}
         <Link to="/not-known/fly" className="underline underline-offset-4">
           What the model does not know
@@ -108,42 +114,12 @@ export function FlightMat({
           : `${number(Math.abs(now.bank))}° ${now.bank > 0 ? "right" : "left"}`}
         , {distance(Math.max(0, now.z), units)} up. The dotted line is where the air comes from.
       </p>
-      <dl className="grid grid-cols-2 gap-x-6 gap-y-1 border-t border-line pt-2 sm:grid-cols-4">
-        <Band
-          name="Distance"
-          lo={flight.distance.lo_m}
-          mid={flight.distance.middle_m}
-          hi={flight.distance.hi_m}
-          of={(v) => distance(v, units)}
-        />
-        <Band
-          name="Time"
-          lo={flight.time.lo}
-          mid={flight.time.middle}
-          hi={flight.time.hi}
-          of={(v) => `${number(v)} s`}
-        />
-        <Band
-          name="Highest"
-          lo={flight.height.lo}
-          mid={flight.height.middle}
-          hi={flight.height.hi}
-          of={(v) => distance(v, units)}
-        />
-        <Band
-          name="Drift"
-          lo={flight.drift.lo}
-          mid={flight.drift.middle}
-          hi={flight.drift.hi}
-          of={(v) => aside(v, units)}
-        />
-      </dl>
+      <Outcomes outcomes={prediction.outcomes} />
       <details>
-        <summary>How {flight.throws} scattered throws fly, and the path as a table</summary>
+        <summary>How {prediction.tries} scattered throws fly, and the path as a table</summary>
         <p className="mt-1">
-          {flight.modes.map((m) => `${m.mode} ${number(100 * m.share, 0)} %`).join(", ")}. Scattered are
-          speed, angle and bank of the throw, the last bends by what a hand misses, and the least certain
-          constants of the model.
+          {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends by what a
+          hand misses, and the least certain constants of the model.
         </p>
         <div
           className="mt-2 max-h-60 overflow-auto"
@@ -181,12 +157,7 @@ export function FlightMat({
   );
 }
 
-function aside(m: number, units: "mm" | "in") {
-  if (Math.abs(m) < 0.05) return "straight";
-  return `${distance(Math.abs(m), units)} ${m > 0 ? "right" : "left"}`;
-}
-
-function ends(f: Flight, units: "mm" | "in") {
+function ends(f: FlightDrawing, units: "mm" | "in") {
   const rope =
     f.rope_over_m === undefined
       ? ""
@@ -201,30 +172,4 @@ function ends(f: Flight, units: "mm" | "in") {
     "out of range": "The model loses it: nothing can be said of the rest.",
   };
   return (how[f.end] ?? "") + rope;
-}
-
-function Band({
-  name,
-  lo,
-  mid,
-  hi,
-  of,
-}: {
-  name: string;
-  lo: number;
-  mid: number;
-  hi: number;
-  of: (v: number) => string;
-}) {
-  return (
-    <div>
-      <dt className="text-sm text-quiet">{name}, predicted</dt>
-      <dd>
-        <span className="title text-xl text-lavender">{of(mid)}</span>{" "}
-        <span className="block text-sm text-quiet">
-          {of(lo)} to {of(hi)}
-        </span>
-      </dd>
-    </div>
-  );
 }

@@ -1,0 +1,349 @@
+package hop
+
+import (
+	"fmt"
+	"math"
+
+	"tussock/internal/geom"
+	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
+	"tussock/internal/sequence"
+)
+
+// The clinic: from what was seen of hops to the smallest change that should help.
+
+// faults call for a cure, the one that must go first where several were seen as often.
+var faults = []string{caught, footUnder, shut, hardly, straightUp, tooMany, tired}
+
+// Examine finds what to change after hops at knob values.
+func (w *Workbench) Examine(knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
+	out, count, sick := motion.Look(log, faults, "hop", "hops")
+	t, g, set, err := w.toyAt(knobs)
+	if err != nil {
+		return out, err
+	}
+	e := examination{w, knobs, t, g, set, log, &out}
+	if against := e.wrongWay(count); against != "" {
+		e.wrong(against, count[against])
+		out.Weigh()
+		return out, nil
+	}
+	if !sick {
+		return out, nil
+	}
+	out.Confidence = motion.Possible
+	switch out.Symptom {
+	case caught:
+		e.caughtFinger()
+	case footUnder:
+		e.footFolded()
+	case straightUp:
+		e.noDistance()
+	case tooMany:
+		e.somersaults()
+	case tired:
+		e.fading()
+	default:
+		e.low()
+	}
+	out.Weigh()
+	return out, nil
+}
+
+type examination struct {
+	w     *Workbench
+	knobs map[string]float64
+	toy   Toy
+	g     Geometry
+	set   sequence.SpringSet
+	log   []motion.Noted
+	out   *motion.Finding
+}
+
+func (e examination) seen() string {
+	return fmt.Sprintf("%s in %d of %d hops", e.out.Symptom, e.out.Seen, e.out.Of)
+}
+
+func (e examination) overhangMM() float64 { return e.g.FootMM - e.g.MiddleMM }
+
+// outcome of knobs by height or distance.
+func (e examination) outlook(knobs map[string]float64, by string) *motion.Outlook {
+	t, _, set, err := e.w.toyAt(knobs)
+	if err != nil {
+		return nil
+	}
+	s := e.w.spread(t, set, bandHops, false)
+	o := &motion.Outlook{Outcome: lengthOf(s), Mode: e.w.modeOf(t, t.Leap(e.w.trial(set)))}
+	if by == Height {
+		o.Outcome = outcomes(s)[1]
+	}
+	return o
+}
+
+func (e examination) remedy(r motion.Remedy, by string) motion.Remedy {
+	r.Now, r.After = e.outlook(e.knobs, by), e.outlook(toys.With(e.knobs, r.Changes...), by)
+	return r
+}
+
+// middle of a measure at knobs, over scattered hops without the doubt of the constants.
+func (e examination) middle(knobs map[string]float64, of func(Arc) float64) float64 {
+	t, _, set, err := e.w.toyAt(knobs)
+	if err != nil {
+		return 0
+	}
+	sum := 0.0
+	for _, q := range e.w.scatter(t, set, judged, false) {
+		sum += of(q.toy.Leap(q.trial)) / judged
+	}
+	return sum
+}
+
+func high(a Arc) float64 { return a.HeightM }
+func far(a Arc) float64  { return math.Abs(a.LengthM) }
+
+// softer is the least step of both radii after which it goes half as high again.
+func (e examination) softer() (changes []motion.Change, gain float64) {
+	now := e.middle(e.knobs, high)
+	for by := 0.1; by < 2.45; by += 0.1 {
+		c := []motion.Change{e.w.Change(e.knobs, sequence.KnobHipRadius, by), e.w.Change(e.knobs, sequence.KnobCatchRadius, by)}
+		v := e.middle(toys.With(e.knobs, c...), high)
+		if v >= 1.5*now || by > 2.3 {
+			return c, v / math.Max(now, 1e-6)
+		}
+	}
+	return nil, 1
+}
+
+// fold is the change of the last fold by two parts in a hundred of the body that helps
+// more.
+func (e examination) fold(of func(Arc) float64) (motion.Change, float64, bool) {
+	k, found := e.w.knobOf(1)
+	if !found {
+		return motion.Change{}, 1, false
+	}
+	now := e.middle(e.knobs, of)
+	best, gain, ok := motion.Change{}, 1.0, false
+	for _, sign := range []float64{-1, 1} {
+		by := sign * 0.02 * e.g.BodyMM
+		if k.Unit != "mm" { // a fraction of the flap
+			by = sign * 0.02 * e.g.BodyMM / math.Max(1, e.g.FootMM+e.g.MiddleMM)
+		}
+		c := e.w.Change(e.knobs, k.Name, by)
+		g, err := e.w.Toy(toys.With(e.knobs, c))
+		if err != nil || g.FootMM > g.MiddleMM+0.05 {
+			continue // it would be caught, or cannot be folded
+		}
+		if v := e.middle(toys.With(e.knobs, c), of) / math.Max(now, 1e-6); v > gain {
+			best, gain, ok = c, v, true
+		}
+	}
+	return best, gain, ok
+}
+
+func (e examination) low() {
+	deg := geom.Deg(e.toy.Hip.Rest)
+	over := e.overhangMM()
+	hard := deg < overPressedDeg
+	changes, gain := e.softer()
+	e.out.Title = "It hops too low. Soften both folds of the pleat."
+	if hard {
+		e.out.Confidence = motion.Likely
+		e.out.Title = "The pleat is pressed too hard. Open it up."
+	}
+	if len(changes) > 0 {
+		after := math.Min(175, deg+40)
+		if t, _, _, err := e.w.toyAt(toys.With(e.knobs, changes...)); err == nil {
+			after = geom.Deg(t.Hip.Rest)
+		}
+		r := e.remedy(motion.Remedy{Changes: changes, Do: fmt.Sprintf("Open the pleat from %.0f° to about %.0f°", deg, after), Where: fmt.Sprintf("roll both folds over a pencil: bend, do not crease (radius %.1f to %.1f mm).", changes[0].From, changes[0].To),
+			School: "soft creases", Why: fmt.Sprintf("Energy grows with the square of the opening; this should make it %.1f times as high.", gain),
+			Then: "It should leap higher and farther, and turn more often.", Against: "If it does not, the folds are cracked: take a new sheet, and only bend them."}, Height)
+		e.out.Remedy = &r
+	}
+	if c, up, ok := e.fold(high); ok {
+		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "2 % of the body. Nothing else this time.", School: "place of the last fold",
+			Why: fmt.Sprintf("It changes how long the spring pushes: %.0f %% higher is predicted.", 100*(up-1)), Then: "A little higher.", Against: "If it catches the finger, move it back."}, Height)
+		e.out.Others = append(e.out.Others, o)
+	}
+	if e.set.GrainDeg < 75 {
+		c := e.w.Change(e.knobs, sequence.KnobGrain, 90-e.set.GrainDeg)
+		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Cut the next sheet with the grain across the pleat", Where: "a new sheet; the grain runs nose to tail.", School: "the paper",
+			Why: "Paper bends 1.6 to 2.5 times as hard across its grain.", Then: "Higher by the same folds.", Against: "If not, the grain lay so already."}, Height)
+		e.out.Others = append(e.out.Others, o)
+	}
+	cause := func(words, law string, weight float64) {
+		e.out.Causes = append(e.out.Causes, motion.Cause{Words: words, Law: law, Log: e.seen(), Weight: weight})
+	}
+	cause("Pressed too hard", fmt.Sprintf("Each fold stores ½k(ψ − θ)² with ψ = %.0f° by itself; under 45° next to nothing is left.", deg), clamp((100-deg)/40, 0.1, 2))
+	cause("Too few layers", fmt.Sprintf("Stiffness goes with the number of layers, %.1f here.", e.g.LayersMean), clamp((7-e.g.LayersMean)/6, 0.1, 1))
+	cause("Too much paper to lift", fmt.Sprintf("%.2f g. Height goes with energy over weight: half the size leaps about 1.7 times as high.", e.g.MassG), clamp(e.g.MassG/4, 0.1, 1))
+	if over > 0 {
+		cause("The finger catches the foot", fmt.Sprintf("%.1f mm of overhang cost %.0f %% of the energy.", over, 100*(1-e.toy.Caught())), clamp(over, 0.2, 3))
+	}
+}
+
+// lastWords tell a change of the last fold as a hand makes it.
+func (e examination) lastWords(c motion.Change) string {
+	g, err := e.w.Toy(toys.With(e.knobs, c))
+	if err != nil {
+		return "a little"
+	}
+	by := g.MiddleMM - e.g.MiddleMM
+	way := "away from the hip"
+	if by < 0 {
+		way = "towards the hip"
+	}
+	return fmt.Sprintf("%.1f mm %s", math.Abs(by), way)
+}
+
+func (e examination) caughtFinger() {
+	over := e.overhangMM()
+	e.out.Title = "The foot catches the finger. Move the last fold away from the hip."
+	want := wantedOverhangMM
+	if over <= 0 {
+		// As folded it does not: the hand folded otherwise, or the finger pulls.
+		want = over - 1
+		e.out.Title = "It catches the finger. Give the last fold another half millimetre."
+	} else {
+		e.out.Confidence = motion.Likely
+	}
+	if c, ok := e.w.toOverhang(e.knobs, want); ok {
+		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: moved(over, want) + " away from the hip", Where: "the last fold. The overhang shifts by twice as much.",
+			School: "move the fold", Why: fmt.Sprintf("The rear edge ends %.1f mm %s the hip fold; at %.1f mm the finger slips off freely.", math.Abs(over), pastOrShort(over), want),
+			Then: "It should leap freely.", Against: "If it still catches, slide off to the back instead of pulling, and bend the tail edge down."}, Length)
+		e.out.Remedy = &r
+	}
+	if e.set.TailDeg < tailFullDeg {
+		c := e.w.Change(e.knobs, sequence.KnobTail, tailFullDeg-e.set.TailDeg)
+		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Bend the tail edge down to %.0f°", tailFullDeg), Where: "a small ramp for the finger.", School: "help the slip",
+			Why: "The finger leaves the edge sooner.", Then: "A cleaner start.", Against: "If it scrapes the table, bend it less."}, Length)
+		e.out.Others = append(e.out.Others, o)
+		if e.out.Remedy == nil {
+			e.out.Remedy, e.out.Others = &o, e.out.Others[:0]
+		}
+	}
+	e.out.Causes = append(e.out.Causes,
+		motion.Cause{Words: "The rear edge passes the hip fold", Law: fmt.Sprintf("Overhang %.1f mm as folded; 1 mm costs about a quarter, 3 mm three quarters.", over), Log: e.seen(), Weight: clamp(0.6+over, 0.2, 3)},
+		motion.Cause{Words: "The finger pulls instead of sliding off", Law: "A finger that stays on takes what it is pushed by.", Log: e.seen(), Weight: 0.5},
+		motion.Cause{Words: "The fold lies elsewhere than meant", Law: "Hands miss by 0.3 mm, the overhang by twice that.", Log: "measure the overhang and take it over at Set", Weight: 0.4})
+}
+
+func pastOrShort(over float64) string {
+	if over > 0 {
+		return "past"
+	}
+	return "short of"
+}
+
+func (e examination) footFolded() {
+	e.out.Title = "The foot folds under. Put the last fold farther back from the rear edge."
+	if c, ok := e.w.toOverhang(e.knobs, wantedOverhangMM); ok {
+		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "to half of the flap or a little more.", School: "move the fold",
+			Why:  fmt.Sprintf("The foot is %.1f mm long, the part above it %.1f mm: under half of that it rolls instead of pushing.", e.g.FootMM, e.g.MiddleMM),
+			Then: "It should push off cleanly.", Against: "If it still folds under, the foot is limp: press its fold harder than the hip's."}, Length)
+		e.out.Remedy = &r
+	}
+	if e.g.FootMM < e.g.MiddleMM/2 {
+		e.out.Confidence = motion.Likely
+	}
+	e.out.Causes = append(e.out.Causes,
+		motion.Cause{Words: "Too short a foot", Law: "It needs half of the length from hip to second fold.", Log: e.seen(), Weight: clamp(2-2*e.g.FootMM/e.g.MiddleMM, 0.2, 2)},
+		motion.Cause{Words: "A limp foot", Law: "Fewer layers lie in the foot than at the hip.", Log: e.seen(), Weight: 0.5})
+}
+
+func (e examination) noDistance() {
+	e.out.Title = "It goes straight up. Lift the nose."
+	nose := e.set.NoseUpMM
+	c := e.w.Change(e.knobs, sequence.KnobNoseUp, math.Max(3, 12-nose))
+	now := e.middle(e.knobs, far)
+	up := e.middle(toys.With(e.knobs, c), far)/math.Max(now, 1e-6) - 1
+	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %.0f mm higher", c.To-c.From), Where: fmt.Sprintf("bend the front legs down, to %.0f mm. Nothing else this time.", c.To), School: "the legs",
+		Why: fmt.Sprintf("With its nose up it pushes more forward: %.0f %% farther is predicted.", 100*up), Then: "Farther, less high.", Against: "If it tips over backwards, half of it."}, Length)
+	e.out.Remedy = &r
+	mu := e.w.trial(e.set).Friction
+	rough := *e.w
+	rough.Table = 0.8
+	if e.w.Table < 0.75 && !e.w.Trigger.palm {
+		o := motion.Remedy{Changes: []motion.Change{}, Do: "Hop from a cloth", Where: "leave the toy as it is", School: "the table",
+			Why: fmt.Sprintf("The foot slips back while it pushes: friction with the finger's push is about %.1f, and the leap leans by no more than that.", mu), Then: "Farther.", Against: "If not, it is not the table."}
+		o.Now = e.outlook(e.knobs, Length)
+		f := examination{&rough, e.knobs, e.toy, e.g, e.set, e.log, e.out}
+		o.After = f.outlook(e.knobs, Length)
+		e.out.Others = append(e.out.Others, o)
+	}
+	e.out.Causes = append(e.out.Causes,
+		motion.Cause{Words: "A slippery table", Law: fmt.Sprintf("Vx/Vy ≈ 0.56µ/(1 + 0.4µ) with µ = %.1f.", mu), Log: e.seen(), Weight: clamp(1.6-mu, 0.2, 1.5)},
+		motion.Cause{Words: "Nose too low", Law: "The lower the nose, the steeper the push.", Log: e.seen(), Weight: clamp((12-nose)/10, 0.1, 1)},
+		motion.Cause{Words: "Weight too far forward", Law: fmt.Sprintf("The centre of mass lies at %.0f %% of the body; 7 mm nearer the hip is worth a third more distance.", 100*e.g.CoMMM/e.g.BodyMM), Log: e.seen(), Weight: clamp(4*(e.g.CoMMM/e.g.BodyMM-0.35), 0.1, 1)})
+}
+
+func (e examination) somersaults() {
+	e.out.Title = "It turns too often. Press the pleat a little harder."
+	now := e.middle(e.knobs, func(a Arc) float64 { return a.HalfFlips })
+	var c []motion.Change
+	for by := 0.1; by < 2; by += 0.1 {
+		c = []motion.Change{e.w.Change(e.knobs, sequence.KnobHipRadius, -by), e.w.Change(e.knobs, sequence.KnobCatchRadius, -by)}
+		if e.middle(toys.With(e.knobs, c...), func(a Arc) float64 { return a.HalfFlips }) < now-0.5 {
+			break
+		}
+	}
+	r := e.remedy(motion.Remedy{Changes: c, Do: fmt.Sprintf("Press both folds down to a radius of %.1f mm", c[0].To), Where: "with a fingertip; half a flip less is predicted.", School: "less spring",
+		Why: "Spin goes with take-off speed: less spring turns it less, and costs height.", Then: "Fewer flips, lower.", Against: "Spin is good to a half: if it turns as before, use a larger sheet."}, Height)
+	e.out.Remedy = &r
+	e.out.Others = append(e.out.Others, motion.Remedy{Changes: []motion.Change{}, Do: "Fold it twice as large", Where: "the same pattern on a larger sheet.", School: "the size",
+		Why: "Spin falls with size to the power of one and a half.", Then: "A slow, low leap with one turn or none.", Against: "If it hardly hops then, go back half the way."})
+	e.out.Causes = append(e.out.Causes,
+		motion.Cause{Words: "Much spring for its size", Law: fmt.Sprintf("|ω|·r ≈ 0.35 V: %.1f half flips predicted, good to a half.", now), Log: e.seen(), Weight: 1},
+		motion.Cause{Words: "Mass far from its middle", Law: fmt.Sprintf("Gyration %.0f %% of the body; 20 instead of 29 %% would take a third of the spin.", 100*e.g.GyrationMM/e.g.BodyMM), Log: e.seen(), Weight: clamp(6*(e.g.GyrationMM/e.g.BodyMM-0.22), 0.1, 1)})
+}
+
+func (e examination) fading() {
+	e.out.Title = "It gets weaker. Let it rest, then soften the pleat."
+	v := motion.Values(e.log, Length)
+	log := e.seen()
+	if len(v) >= 4 {
+		log += fmt.Sprintf("; the first %.0f cm, the last %.0f cm", 100*v[0], 100*v[len(v)-1])
+	}
+	c := []motion.Change{e.w.Change(e.knobs, sequence.KnobHipRadius, 0.2), e.w.Change(e.knobs, sequence.KnobCatchRadius, 0.2)}
+	r := e.remedy(motion.Remedy{Changes: c, Do: "Leave it open for ten minutes", Where: "then roll both folds over a pencil once.", School: "rest",
+		Why: "Each hop takes 1 to 3 % off the opening; paper creeps back when it lies open.", Then: "As at first.", Against: "If it stays weak the layers have come apart: new sheet."}, Height)
+	e.out.Remedy = &r
+	e.out.Causes = append(e.out.Causes, motion.Cause{Words: "Tired folds", Law: "Rest opening falls by 1 to 3 % a hop and by 3 to 5° for each tenfold of time pressed shut.", Log: log, Weight: 1})
+}
+
+// wrongWay is the direction that was seen against the prediction in most hops; "" when
+// seen and predicted agree, or too little was noted.
+func (e examination) wrongWay(count map[string]int) string {
+	against, with := backward, forward
+	if e.g.Backward {
+		against, with = with, against
+	}
+	if e.out.Of >= motion.Enough && count[against] >= 2 && count[against] > 2*count[with] {
+		return against
+	}
+	return ""
+}
+
+// wrong turns a mismatch of seen and predicted direction into a finding.
+func (e examination) wrong(seen string, n int) {
+	e.out.Symptom, e.out.Seen, e.out.Clear, e.out.Wants = seen, n, false, 0
+	e.out.Confidence = motion.Unsure
+	over := e.overhangMM()
+	folded := "ahead of"
+	if e.g.Backward {
+		folded = "behind"
+	}
+	e.out.Title = "It leaps the other way than its pleat says."
+	r := motion.Remedy{Changes: []motion.Change{}, Do: "Look which way the pleat is folded", Where: fmt.Sprintf("by the pattern the second fold lies %s the hip. If it does on your toy, press on the hip and slide off, do not pull.", folded), School: "test",
+		Why: "The hip is thrown to the side of the second fold. A pleat folded to the other hand, or a finger that drags the foot, turns it round.", Then: "It should leap as the arrow on the mat shows.",
+		Against: "If it still goes the other way, trust your hops, not the model."}
+	if c, ok := e.w.toOverhang(e.knobs, wantedOverhangMM); ok && over > 0 {
+		r.Changes = []motion.Change{c}
+		r.Do, r.Where = "Move the last fold by "+moved(over, wantedOverhangMM), "away from the hip, so that the foot is free of the finger."
+	}
+	e.out.Remedy = &r
+	log := fmt.Sprintf("%s in %d of %d hops", seen, n, e.out.Of)
+	e.out.Causes = append(e.out.Causes,
+		motion.Cause{Words: "The pleat was folded to the other hand", Law: "H moves along bθ̇(sin θ, cos θ): up, and to the side of the second fold.", Log: log, Weight: 1},
+		motion.Cause{Words: "The finger drags the foot", Law: fmt.Sprintf("Overhang %.1f mm; from 2 mm on the direction cannot be told.", over), Log: log, Weight: clamp(0.3+over, 0.2, 2)})
+}

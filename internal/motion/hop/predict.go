@@ -1,0 +1,332 @@
+package hop
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"tussock/internal/geom"
+	"tussock/internal/motion"
+	"tussock/internal/sequence"
+)
+
+// LeapDrawing is a predicted hop to be drawn from the side: lengths m, x ahead of where
+// the catch stood, y over the table.
+type LeapDrawing struct {
+	BodyM    float64        `json:"body_m" doc:"hip to nose"`
+	MiddleM  float64        `json:"middle_m" doc:"hip to catch"`
+	FootM    float64        `json:"foot_m" doc:"catch to rear edge"`
+	CoMM     float64        `json:"com_m" doc:"centre of mass of the body, ahead of the hip"`
+	Backward bool           `json:"backward" doc:"it leaps away from its nose"`
+	Unsure   bool           `json:"unsure" doc:"which way it goes cannot be told"`
+	Rest     PushFrame      `json:"rest" doc:"as it stands before it is pressed"`
+	Push     []PushFrame    `json:"push" doc:"from letting go to leaving the table"`
+	Path     []LeapSpot     `json:"path" doc:"the hop just as meant"`
+	Band     []LeapBand     `json:"band" doc:"where eight of ten hops pass"`
+	Ghosts   []LeapGhost    `json:"ghosts"`
+	LengthM  float64        `json:"length_m"`
+	HeightM  float64        `json:"height_m"`
+	TimeS    float64        `json:"time_s"`
+	Feet     []Touch        `json:"feet" doc:"what touches the table, from above"`
+	Outline  [][][2]float64 `json:"outline" doc:"the toy from above, mm ahead of the hip and to the right"`
+	PressMM  float64        `json:"press_mm" doc:"where the finger presses, ahead of the hip"`
+	WholeMM  float64        `json:"whole_mm" doc:"centre of mass of the whole toy, ahead of the hip"`
+	Hull     [][2]float64   `json:"hull" doc:"the polygon of what touches the table"`
+}
+
+// PushFrame is a moment of the push: opening of the pleat and pitch of the body, degrees.
+type PushFrame struct {
+	T     float64 `json:"t"`
+	X     float64 `json:"x" doc:"slip of the foot, m"`
+	Open  float64 `json:"open"`
+	Pitch float64 `json:"pitch"`
+}
+
+// LeapBand is where eight of ten hops pass at a distance.
+type LeapBand struct {
+	X  float64 `json:"x"`
+	Lo float64 `json:"lo"`
+	Hi float64 `json:"hi"`
+}
+
+// LeapGhost is the path of an earlier set-up.
+type LeapGhost struct {
+	Name string     `json:"name"`
+	Path []LeapSpot `json:"path"`
+}
+
+// Hops out of the scatter that a band rests on, points of a band, moments of a path.
+const bandHops, bandPoints, drawnSpots = 64, 32, 90
+
+// spread is what many hops come to.
+type spread struct {
+	length, height, flips, feet, speed, angle, push motion.Range
+	over                                            motion.Range
+	inRing, overGap, overRope                       float64
+	modes                                           map[string]int
+	band                                            []LeapBand
+}
+
+// modeOf says how a hop goes.
+func (w *Workbench) modeOf(t Toy, a Arc) string {
+	switch {
+	case !a.Left || a.HeightM < 0.01 && math.Abs(a.LengthM) < 0.01:
+		return "stays where it is"
+	case t.Overhang()*1e3 > unpredictableMM:
+		return "caught by the finger"
+	case math.Abs(a.LengthM) < 0.25*a.HeightM:
+		return "straight up"
+	case t.Backward:
+		return "leaps backward"
+	}
+	return "leaps forward"
+}
+
+func (w *Workbench) spread(t Toy, set sequence.SpringSet, n int, band bool) spread {
+	out := spread{modes: map[string]int{}}
+	var long, high, flips, feet, speed, angle, push, over []float64
+	var paths [][]LeapSpot
+	far := 0.0
+	for _, q := range w.scatter(t, set, n, true) {
+		spots := 0
+		if band {
+			spots = 40
+		}
+		a := q.toy.Fly(q.toy.Launch(q.trial, nil), q.trial, spots)
+		long, high, flips, feet = append(long, a.LengthM), append(high, a.HeightM), append(flips, a.HalfFlips), append(feet, 100*a.FeetShare)
+		v := math.Hypot(a.Vx, a.Vy)
+		speed, angle, push = append(speed, v), append(angle, geom.Deg(math.Atan2(a.Vy, math.Abs(a.Vx)))), append(push, a.T)
+		out.modes[w.modeOf(q.toy, a)]++
+		if math.Abs(math.Abs(a.LengthM)-w.RingAtM) <= w.RingM {
+			out.inRing += 1 / float64(n)
+		}
+		if math.Abs(a.LengthM) >= w.GapM {
+			out.overGap += 1 / float64(n)
+		}
+		top := 0.0
+		if !math.IsNaN(a.AtRopeM) {
+			top = a.AtRopeM
+		}
+		over = append(over, top-w.RopeM)
+		if top > w.RopeM {
+			out.overRope += 1 / float64(n)
+		}
+		if band {
+			paths = append(paths, a.Path)
+			far = math.Max(far, math.Abs(a.Far)+math.Abs(a.LengthM))
+		}
+	}
+	out.length, out.height, out.flips, out.feet = motion.RangeOf(long), motion.RangeOf(high), motion.RangeOf(flips), motion.RangeOf(feet)
+	out.speed, out.angle, out.push, out.over = motion.RangeOf(speed), motion.RangeOf(angle), motion.RangeOf(push), motion.RangeOf(over)
+	if band {
+		out.band = bandOf(paths, far, t.Backward)
+	}
+	return out
+}
+
+// bandOf is where eight of ten paths pass; those that have landed are on the table.
+func bandOf(paths [][]LeapSpot, far float64, back bool) []LeapBand {
+	out := []LeapBand{}
+	way := 1.0
+	if back {
+		way = -1
+	}
+	for k := range bandPoints {
+		x := far * float64(k) / (bandPoints - 1)
+		var y []float64
+		for _, p := range paths {
+			y = append(y, passes(p, x, way))
+		}
+		r := motion.RangeOf(y)
+		out = append(out, LeapBand{way * x, r.Lo, r.Hi})
+		if r.Hi <= 0 {
+			break
+		}
+	}
+	return out
+}
+
+func passes(p []LeapSpot, x, way float64) float64 {
+	for i := 1; i < len(p); i++ {
+		a, b := way*p[i-1].X, way*p[i].X
+		if b >= x && b > a {
+			return p[i-1].Y + clamp((x-a)/(b-a), 0, 1)*(p[i].Y-p[i-1].Y)
+		}
+	}
+	return 0
+}
+
+// Predict hops a set-up: its numbers and its arc.
+func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
+	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Modes: []motion.Share{}, Outcomes: []motion.Outcome{}, Tries: bandHops}
+	t, g, set, err := w.toyAt(knobs)
+	if err == ErrNoSpring { //nolint:errorlint // Of returns it bare
+		out.Mode, out.ModeWords = "no pleat", way.Words.Unlike
+		return out, nil
+	}
+	if err != nil {
+		return out, err
+	}
+	out.Works = true
+	s := w.spread(t, set, bandHops, true)
+	a, d := w.drawn(t, set)
+	d.CoMM, d.Band, d.Ghosts, d.Feet, d.PressMM, d.WholeMM = t.CoMAhead, s.band, []LeapGhost{}, g.Contact, w.Trigger.aheadMM, g.WholeCoMMM
+	d.Outline = [][][2]float64{}
+	for _, p := range g.Outline {
+		var q [][2]float64
+		for _, v := range p {
+			q = append(q, [2]float64{round3(v.X), round3(v.Y)})
+		}
+		d.Outline = append(d.Outline, q)
+	}
+	d.Hull = [][2]float64{}
+	for _, v := range g.hull() {
+		d.Hull = append(d.Hull, [2]float64{round3(v.X), round3(v.Y)})
+	}
+	for _, h := range ghosts {
+		gt, _, gs, err := w.toyAt(h.Knobs)
+		if err != nil {
+			continue // it cannot be folded on this sheet: no ghost
+		}
+		_, gd := w.drawn(gt, gs)
+		d.Ghosts = append(d.Ghosts, LeapGhost{h.Name, gd.Path})
+	}
+	out.Own = d
+	out.Mode = w.modeOf(t, a)
+	out.ModeWords = w.modeWords(t, g, s)
+	out.Readings = w.readings(t, g, set, s)
+	out.Outcomes = outcomes(s)
+	if w.RopeAtM > 0 {
+		out.Outcomes = append(out.Outcomes, s.over.Outcome("over", "Over the rope", "cm", 1, "under it", "over it"))
+	}
+	out.Checks = w.checks(knobs, t, g)
+	for _, m := range sortedKeys(s.modes) {
+		out.Modes = append(out.Modes, motion.Share{Mode: m, Share: float64(s.modes[m]) / bandHops})
+	}
+	slices.SortStableFunc(out.Modes, func(a, b motion.Share) int {
+		switch {
+		case a.Share > b.Share:
+			return -1
+		case a.Share < b.Share:
+			return 1
+		}
+		return 0
+	})
+	return out, nil
+}
+
+func sortedKeys(m map[string]int) []string {
+	var out []string
+	for k := range m {
+		out = append(out, k)
+	}
+	slices.Sort(out)
+	return out
+}
+
+// lengthOf is the outcome that counts most.
+func lengthOf(s spread) motion.Outcome {
+	return s.length.Outcome(Length, "Distance", "cm", 1, "back", "ahead")
+}
+
+func outcomes(s spread) []motion.Outcome {
+	return []motion.Outcome{lengthOf(s), s.height.Outcome(Height, "Height", "cm", 1), s.flips.Outcome(HalfFlips, "Half flips", "", 1), s.feet.Outcome("feet", "Lands on its feet", "%", 0)}
+}
+
+// Outlook is the distance alone.
+func (w *Workbench) Outlook(knobs map[string]float64) (motion.Outlook, error) {
+	t, _, set, err := w.toyAt(knobs)
+	if err != nil {
+		return motion.Outlook{}, err
+	}
+	return motion.Outlook{Outcome: lengthOf(w.spread(t, set, bandHops, false)), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, nil
+}
+
+func round3(v float64) float64 { return math.Round(v*1e3) / 1e3 }
+
+// drawn hops just as meant and notes how.
+func (w *Workbench) drawn(t Toy, set sequence.SpringSet) (Arc, *LeapDrawing) {
+	tr := w.trial(set)
+	var moments []Moment
+	l := t.Launch(tr, &moments)
+	a := t.Fly(l, tr, drawnSpots)
+	d := &LeapDrawing{BodyM: t.BodyM, MiddleM: t.MiddleM, FootM: t.FootM, Backward: t.Backward, Unsure: t.Overhang()*1e3 > unpredictableMM,
+		LengthM: a.LengthM, HeightM: a.HeightM, TimeS: a.TimeS, Push: []PushFrame{}, Path: []LeapSpot{}}
+	every := max(1, len(moments)/24)
+	for i, m := range moments {
+		if i%every == 0 || i == len(moments)-1 {
+			d.Push = append(d.Push, PushFrame{m.T, m.X, geom.Deg(m.Theta), geom.Deg(m.Alpha)})
+		}
+	}
+	// At rest the pleat stands as far open as it does by itself.
+	open := math.Min(t.Catch.Rest, geom.Rad(80))
+	y := t.MiddleM * math.Sin(open)
+	d.Rest = PushFrame{Open: geom.Deg(open), Pitch: geom.Deg(math.Asin(clamp((t.NoseUpM-y)/math.Max(t.BodyM, 1e-6), -0.9, 0.9)))}
+	for _, p := range a.Path {
+		d.Path = append(d.Path, LeapSpot{math.Round(p.T*1e4) / 1e4, math.Round(p.X*1e5) / 1e5, math.Round(p.Y*1e5) / 1e5, math.Round(p.Pitch*10) / 10})
+	}
+	return a, d
+}
+
+// modeWords say what is to be expected, and of what is in the way.
+func (w *Workbench) modeWords(t Toy, g Geometry, s spread) string {
+	words := "It leaps the way its nose points: the second fold lies ahead of the hip."
+	if g.Backward {
+		words = "It leaps away from its nose: the second fold lies behind the hip."
+	}
+	if t.Overhang()*1e3 > unpredictableMM {
+		words = "The finger catches the foot; which way it goes cannot be told."
+	}
+	if s.flips.Middle > 3 {
+		words += " How often it turns is not to be trusted beyond one and a half turns."
+	}
+	if w.RopeAtM > 0 {
+		words += fmt.Sprintf(" It clears the rope in %.0f of 100 hops.", 100*s.overRope)
+	}
+	if w.GapM > 0 {
+		words += fmt.Sprintf(" It leaps the gap in %.0f of 100.", 100*s.overGap)
+	}
+	if w.RingAtM > 0 {
+		words += fmt.Sprintf(" It comes down in the ring in %.0f of 100.", 100*s.inRing)
+	}
+	return words
+}
+
+// checks are what to look at before the first hop.
+func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion.Check {
+	over := g.FootMM - g.MiddleMM
+	o := motion.Check{ID: "overhang", Title: "Overhang", OK: over <= 0.05, Fix: []motion.Change{}}
+	if o.OK {
+		o.Says = fmt.Sprintf("the rear edge ends %.1f mm short of the hip fold, so the finger slides off freely.", -over)
+	} else {
+		o.Says = fmt.Sprintf("the rear edge passes the hip fold by %.1f mm and will catch the finger. Move the last fold by %s: the overhang shifts by twice as much.", over, moved(over, wantedOverhangMM))
+		if c, ok := w.toOverhang(knobs, wantedOverhangMM); ok {
+			o.Fix, o.Do = []motion.Change{c}, "Move the last fold by "+moved(over, wantedOverhangMM)
+		}
+	}
+	f := motion.Check{ID: "foot", Title: "Foot", OK: g.FootMM >= g.MiddleMM/2, Fix: []motion.Change{}, Says: "long enough to push and not to fold under."}
+	if !f.OK {
+		f.Says = fmt.Sprintf("only %.1f mm long against %.1f mm from hip to second fold: it folds under instead of pushing. It needs half of that at least.", g.FootMM, g.MiddleMM)
+		if c, ok := w.toOverhang(knobs, wantedOverhangMM); ok {
+			f.Fix, f.Do = []motion.Change{c}, "Put the last fold near the middle of the flap"
+		}
+	}
+	deg := geom.Deg(t.Hip.Rest)
+	p := motion.Check{ID: "opening", Title: "Pleat", OK: deg >= overPressedDeg, Fix: []motion.Change{}, Says: fmt.Sprintf("opens to about %.0f° by itself.", deg)}
+	if !p.OK {
+		p.Says = fmt.Sprintf("opens to about %.0f° only: pressed so hard it stays shut. Open it and roll it over a pencil.", deg)
+		p.Fix = []motion.Change{w.Change(knobs, sequence.KnobHipRadius, 1-w.Value(knobs, sequence.KnobHipRadius)), w.Change(knobs, sequence.KnobCatchRadius, 1-w.Value(knobs, sequence.KnobCatchRadius))}
+		p.Do = "Make both folds soft"
+	}
+	out := []motion.Check{o, f, p}
+	if long := g.LongestMM(); long < w.smallMM() {
+		out = append(out, motion.Check{ID: "SF06", Title: "Small toy", Fix: []motion.Change{}, Says: fmt.Sprintf("its longest side is %.0f mm. Anything under %.0f mm can choke small children and pets: keep it from them.", long, w.smallMM())})
+	}
+	if g.SlantDeg > 10 {
+		out = append(out, motion.Check{ID: "slant", Title: "Slanting pleat", Fix: []motion.Change{}, Says: fmt.Sprintf("the two folds stand %.0f° to each other; it will leap to a side, and that is not predicted.", g.SlantDeg)})
+	}
+	return out
+}
+
+// smallMM is the finished size under which small children and pets may choke on a toy.
+func (w *Workbench) smallMM() float64 { return w.conditions["small"] * 1e3 }

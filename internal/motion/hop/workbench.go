@@ -1,0 +1,307 @@
+package hop
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"math/rand/v2"
+
+	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+)
+
+// Shapes are the hoppers of one pattern on one sheet. They may be shared.
+type Shapes struct{ toys.Toys[Geometry] }
+
+// NewShapes is for one pattern on one sheet.
+func NewShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
+	return &Shapes{toys.Toys[Geometry]{Pattern: p, Sheet: s, Bent: pressOnly, Of: Of}}
+}
+
+// pressOnly are the knobs that the fold does not depend on.
+var pressOnly = map[string]bool{sequence.KnobHipRadius: true, sequence.KnobCatchRadius: true, sequence.KnobOpening: true, sequence.KnobNoseUp: true, sequence.KnobTail: true, sequence.KnobGrain: true}
+
+// Workbench sets and hops one pattern on one sheet. It may be used by several at once.
+type Workbench struct {
+	*Shapes
+	Trigger    trigger
+	Table      float64 // friction of the table
+	Child      bool
+	DropM      float64
+	RopeAtM    float64
+	RopeM      float64
+	GapM       float64
+	RingAtM    float64
+	RingM      float64 // its radius
+	Own        motion.Calibration
+	conditions motion.Conditions
+}
+
+// trigger is how it is set off.
+type trigger struct {
+	label, says string
+	push        float64 // of the finger, as friction
+	palm        bool    // on the palm: its skin, not the table
+	aheadMM     float64 // where the finger presses, ahead of the hip
+}
+
+// triggers are the ways to set it off. How much the finger pushes is a guess between 0.3
+// and 0.5; sliding off is the usual one.
+var triggers = []trigger{
+	{"slide off the back", "Press the rear down, then draw the finger back over the edge until it slips off.", squirt, false, 4},
+	{"press and rock", "Press the rear and roll the fingertip back; it comes free as the tip rolls over the edge.", 0.3, false, 3},
+	{"thumb down and off", "Steady the nose with one hand, push the thumb down on the rear and off to the back.", 0.5, false, 5},
+	{"on the palm", "Set it on the flat palm and press its rear with a finger of the other hand.", squirt, true, 4},
+	{"tail to table", "Press the bent tail itself to the table and let it slip from under the nail.", 0.3, false, -1},
+}
+
+// tables are surfaces with their friction.
+var tables = []struct {
+	label string
+	mu    float64
+}{{"wood or laminate", 0.5}, {"glass, slick", 0.1}, {"cloth", 0.8}, {"paper or card", 0.35}}
+
+// skin is the friction of paper on a palm.
+const skin = 0.75
+
+// Under gives it conditions and what was learnt.
+func (s *Shapes) Under(c motion.Conditions, own motion.Calibration) motion.Trying {
+	return &Workbench{Shapes: s, Trigger: triggers[int(c["trigger"])], Table: tables[int(c["surface"])].mu, Child: c["hand"] == 1, DropM: c["drop"],
+		RopeAtM: c["rope_at"], RopeM: c["rope"], GapM: c["gap"], RingAtM: c["ring_at"], RingM: c["ring"], Own: own, conditions: c}
+}
+
+// Toy at knob values, and its geometry. The error says what cannot be folded.
+func (w *Workbench) toyAt(knobs map[string]float64) (Toy, Geometry, sequence.SpringSet, error) {
+	g, err := w.Toy(knobs)
+	set := (&sequence.Replay{Values: w.Values(knobs)}).SpringSet()
+	if err != nil {
+		return Toy{}, g, set, err
+	}
+	return g.toy(set), g, set, nil
+}
+
+// trial is a hop just as meant.
+func (w *Workbench) trial(set sequence.SpringSet) Trial {
+	mu := w.Table
+	if w.Trigger.palm {
+		mu = skin
+	}
+	t := Trial{Friction: mu + w.Trigger.push, Energy: 1, DropM: w.DropM, RopeAtM: w.RopeAtM}
+	t.Finger = fingerShare + tailSaves*math.Min(1, set.TailDeg/tailFullDeg)
+	if w.Own.Factor > 0 {
+		t.Energy = w.Own.Factor
+	}
+	return t
+}
+
+// doubt is how far the energy may be out before anything was learnt: eight of ten within
+// a factor of two. learntFloor is what stays uncertain however much was learnt.
+const doubt, learntFloor = 0.54, 0.12
+
+// hop is one toy and trial out of a scatter.
+type hopped struct {
+	toy   Toy
+	trial Trial
+}
+
+// scatter draws n hops: what hands miss in folding and pressing, and, with constants,
+// what the model does not know. Always the same ones for the same n, so that set-ups can
+// be compared.
+func (w *Workbench) scatter(t Toy, set sequence.SpringSet, n int, constants bool) []hopped {
+	r := rand.New(rand.NewPCG(9, 41))
+	fold, press, finger := 0.3*mm, 0.04, 0.07
+	if w.Child {
+		fold, press, finger = 0.8*mm, 0.12, 0.15
+	}
+	out := make([]hopped, 0, n)
+	var z [6]float64
+	for i := range n {
+		// Each is drawn with its opposite, so that the middle stays in the middle.
+		for k := range z {
+			if i%2 == 0 {
+				z[k] = r.NormFloat64()
+			} else {
+				z[k] = -z[k]
+			}
+		}
+		q := hopped{t, w.trial(set)}
+		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+fold*z[0])
+		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-fold*z[0]+fold*z[1])
+		q.trial.Pressed = t.Pressed() + math.Abs(press*z[2])
+		q.trial.Friction *= math.Exp(0.1 * z[3])
+		q.trial.Finger = clamp(q.trial.Finger*(1+finger*z[4]), 0.4, 0.97)
+		if constants {
+			sd := doubt
+			if w.Own.Spread > 0 {
+				sd = w.Own.Spread
+			}
+			q.trial.Energy *= math.Exp(sd * z[5])
+		}
+		out = append(out, q)
+	}
+	return out
+}
+
+// What a hopper is measured by.
+const (
+	ByLength = "length"
+	ByHeight = "height"
+	ByFlips  = "half flips"
+	ByFeet   = "lands on its feet"
+	BySpeed  = "take-off speed"
+	ByRope   = "over the rope"
+	byMiss   = "miss of the ring"
+	byWorst  = "worst length"
+)
+
+// judged is how many scattered hops a position is judged by.
+const judged = 8
+
+// Measure folds, sets and hops at lever positions: averages over scattered hops.
+func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
+	return func(ctx context.Context, at []float64) (motion.Measures, error) {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		knobs, _ := motion.Split(levers, at)
+		toy, _, set, err := w.toyAt(knobs)
+		if err != nil {
+			return nil, err
+		}
+		out := motion.Measures{}
+		worst := math.Inf(1)
+		for _, q := range w.scatter(toy, set, judged, false) {
+			a := q.toy.Leap(q.trial)
+			far := math.Abs(a.LengthM)
+			out[ByLength] += far / judged
+			out[ByHeight] += a.HeightM / judged
+			out[ByFlips] += a.HalfFlips / judged
+			out[ByFeet] += 100 * a.FeetShare / judged
+			out[BySpeed] += math.Hypot(a.Vx, a.Vy) / judged
+			out[byMiss] += math.Abs(far-w.RingAtM) / judged
+			worst = math.Min(worst, far)
+			if w.RopeAtM > 0 {
+				over := -w.RopeM
+				if !math.IsNaN(a.AtRopeM) {
+					over = a.AtRopeM - w.RopeM
+				}
+				out[ByRope] += over / judged
+			}
+		}
+		out[byWorst] = worst
+		return out, nil
+	}
+}
+
+// Levers are the knobs; the trial is not tuned.
+func (w *Workbench) Levers(knobs map[string]float64) []motion.Lever {
+	out := w.Toys.Levers(knobs, nil)
+	kept := out[:0]
+	for _, l := range out {
+		// What the paper is, and what was measured, is not for a search to choose.
+		if l.Name != sequence.KnobOpening && l.Name != sequence.KnobGrain {
+			kept = append(kept, l)
+		}
+	}
+	return append(kept, way.Levers(w.conditions)...)
+}
+
+// Goal scores measures for an aim.
+func (w *Workbench) Goal(aim string, at float64) motion.Goal {
+	return func(m motion.Measures) float64 {
+		switch aim {
+		case "highest":
+			return m[ByHeight]
+		case "feet":
+			// It must still leave the table by its own height or so.
+			return m[ByFeet]/100 + math.Min(m[ByHeight], 0.05)
+		case "flips":
+			return m[ByFlips]
+		case "rope":
+			return m[ByRope]
+		case "ring":
+			return -math.Abs(m[ByLength]-at) - m[byMiss]/4
+		case "forgiving":
+			return m[byWorst] + 0.2*m[ByLength]
+		}
+		return m[ByLength]
+	}
+}
+
+// knobOf is the knob of the pattern that moves a fold of the pleat: the one that this
+// step alone uses, or the first that it uses.
+func (w *Workbench) knobOf(which int) (sequence.Knob, bool) {
+	step := w.Pattern.SpringStep(which)
+	best, found := sequence.Knob{}, false
+	for _, k := range w.Pattern.Knobs {
+		if k.Plain || k.Implied || k.Kind != sequence.SetUp {
+			continue
+		}
+		for _, s := range k.Steps {
+			if s == step && (!found || len(k.Steps) < len(best.Steps)) {
+				best, found = k, true
+			}
+		}
+	}
+	return best, found
+}
+
+// toOverhang is the change of the last fold after which the foot ends so far behind the
+// hip, mm; ok is false when no knob reaches it.
+func (w *Workbench) toOverhang(knobs map[string]float64, wantMM float64) (motion.Change, bool) {
+	k, found := w.knobOf(1)
+	if !found {
+		return motion.Change{}, false
+	}
+	at := func(v float64) (float64, bool) {
+		g, err := w.Toy(toys.With(knobs, motion.Change{Knob: k.Name, To: v}))
+		return g.FootMM - g.MiddleMM, err == nil
+	}
+	from := w.Value(knobs, k.Name)
+	v := from
+	o, ok := at(v)
+	for range 6 {
+		h := (k.Max - k.Min) / 40
+		if v+h > k.Max {
+			h = -h
+		}
+		p, can := at(v + h)
+		if !ok || !can || p == o {
+			return motion.Change{}, false
+		}
+		v = clamp(v+(wantMM-o)*h/(p-o), k.Min, k.Max)
+		if o, ok = at(v); ok && math.Abs(o-wantMM) < 0.02 {
+			break
+		}
+	}
+	c := motion.Change{Knob: k.Name, Label: k.Label, Unit: k.Unit, From: from, To: v}
+	return c, ok && math.Abs(o-wantMM) < 0.1
+}
+
+// moved is how far the last fold itself moves when the overhang changes: half as much.
+func moved(overhangMM, wantMM float64) string {
+	return fmt.Sprintf("%.1f mm", math.Abs(overhangMM-wantMM)/2)
+}
+
+// Take puts what was measured of the pleat into the knobs.
+func (w *Workbench) Take(knobs, measured map[string]float64) error {
+	if v, ok := measured["opening"]; ok {
+		knobs[sequence.KnobOpening] = v
+	}
+	if v, ok := measured["nose_up"]; ok {
+		knobs[sequence.KnobNoseUp] = v
+	}
+	if v, ok := measured["overhang"]; ok {
+		c, can := w.toOverhang(knobs, v)
+		if !can {
+			return &motion.FieldError{Field: "overhang", Value: v, Want: "within the reach of the knob for the last fold"}
+		}
+		knobs[c.Knob] = c.To
+	}
+	return nil
+}
+
+// Told: hoppers tell nothing beside findings.
+func (w *Workbench) Told(map[string]float64, []motion.Noted) (any, error) { return nil, nil }

@@ -1,0 +1,35 @@
+package motion
+
+import "slices"
+
+// Range is the middle of many trials and where eight of ten lie.
+type Range struct {
+	Lo     float64 `json:"lo"`
+	Middle float64 `json:"middle"`
+	Hi     float64 `json:"hi"`
+}
+
+// RangeOf sorts values and gives their range, linear between order statistics.
+func RangeOf(v []float64) Range {
+	if len(v) == 0 {
+		return Range{}
+	}
+	slices.Sort(v)
+	at := func(q float64) float64 {
+		x := q * float64(len(v)-1)
+		i := int(x)
+		if i+1 >= len(v) {
+			return v[len(v)-1]
+		}
+		return v[i] + (x-float64(i))*(v[i+1]-v[i])
+	}
+	return Range{at(0.1), at(0.5), at(0.9)}
+}
+
+// Outcome of a range.
+func (r Range) Outcome(id, label, unit string, decimals int, sides ...string) Outcome {
+	if sides == nil {
+		sides = []string{}
+	}
+	return Outcome{id, label, unit, r.Lo, r.Middle, r.Hi, decimals, sides}
+}

@@ -1,0 +1,96 @@
+package motion
+
+// Bench is one pattern on one sheet, to be set and tried again and again. It may be used
+// by several at once.
+type Bench interface {
+	// Under gives it conditions, all of those of its way, and what was learnt from trials.
+	Under(c Conditions, own Calibration) Trying
+}
+
+// Trying sets and tries a toy under conditions. Knobs are by name; those not given stand
+// at the pattern's own values. Errors say which step cannot be folded, or what is wrong.
+type Trying interface {
+	Levers(knobs map[string]float64) []Lever
+	Measure(levers []Lever) Measure
+	// Goal scores measures for an aim of the way; at is its distance or height, m.
+	Goal(aim string, at float64) Goal
+	// Predict is what a set-up comes to, with earlier ones drawn beside it.
+	Predict(knobs map[string]float64, ghosts []Ghost) (Prediction, error)
+	// Outlook is the first outcome alone.
+	Outlook(knobs map[string]float64) (Outlook, error)
+	// Examine finds what to change after trials.
+	Examine(knobs map[string]float64, log []Noted) (Finding, error)
+	// Told is what this way alone can tell of trials, nil when there is nothing.
+	Told(knobs map[string]float64, log []Noted) (any, error)
+	// Take puts what was measured of the finished toy into the knobs. The error is a
+	// *FieldError.
+	Take(knobs, measured map[string]float64) error
+}
+
+// Ghost is an earlier set-up.
+type Ghost struct {
+	Name  string
+	Knobs map[string]float64
+}
+
+// Prediction is what a set-up is predicted to do.
+type Prediction struct {
+	Works     bool      `json:"works" doc:"the toy has what this way of moving needs"`
+	Mode      string    `json:"mode"`
+	ModeWords string    `json:"mode_words"`
+	Modes     []Share   `json:"modes" doc:"of scattered trials, most first"`
+	Outcomes  []Outcome `json:"outcomes" doc:"eight of ten scattered trials; the first counts most"`
+	Readings  []Reading `json:"readings"`
+	Checks    []Check   `json:"checks"`
+	Tries     int       `json:"tries" doc:"scattered trials that bands rest on"`
+	// Own is the drawing that only this way of moving knows.
+	Own any `json:"-"`
+}
+
+// Share is how many of the scattered trials go so.
+type Share struct {
+	Mode  string  `json:"mode"`
+	Share float64 `json:"share"`
+}
+
+// Outcome is something a trial is predicted to come to, with its band.
+type Outcome struct {
+	ID       string   `json:"id"`
+	Label    string   `json:"label"`
+	Unit     string   `json:"unit" doc:"m, cm for metres shown in centimetres, s, %, or empty"`
+	Lo       float64  `json:"lo"`
+	Middle   float64  `json:"middle"`
+	Hi       float64  `json:"hi"`
+	Decimals int      `json:"decimals"`
+	Sides    []string `json:"sides" doc:"names of the negative and the positive side, and of neither"`
+}
+
+// Check is something to look at before the toy is tried.
+type Check struct {
+	ID    string   `json:"id"`
+	Title string   `json:"title"`
+	OK    bool     `json:"ok"`
+	Says  string   `json:"says"`
+	Fix   []Change `json:"fix" doc:"the knobs that put it right"`
+	Do    string   `json:"do,omitempty" doc:"the same as a hand does it"`
+}
+
+// Calibration is what trials of the person's own say of the model.
+type Calibration struct {
+	// Factor multiplies the one number that is least certain; 0 counts as 1.
+	Factor float64 `json:"factor"`
+	// Spread is by how much, as a part, that number is still uncertain: one standard
+	// deviation of its logarithm. 0 leaves the model's own doubt.
+	Spread float64 `json:"spread"`
+	Trials int     `json:"trials"`
+	Builds int     `json:"builds"`
+	What   string  `json:"what" doc:"what the factor multiplies"`
+}
+
+// Observation is what was tried at one set-up.
+type Observation struct {
+	Trying Trying
+	Knobs  map[string]float64
+	Log    []Noted
+	Build  int64
+}

@@ -1,0 +1,294 @@
+package motion
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+)
+
+// Way is the description of a way of moving: all that the bench must know of it to set a
+// toy, try it and tune it. Screens know only this; what a way alone can draw or tell
+// comes as its own drawing.
+type Way struct {
+	Name       string      `json:"name" doc:"as patterns say it: fly, hop …"`
+	Words      Words       `json:"words"`
+	Predicts   bool        `json:"predicts" doc:"a model of this way of moving is there"`
+	Headline   string      `json:"headline" doc:"id of the reading that matters most while it is set"`
+	Conditions []Condition `json:"conditions" doc:"how and where it is tried"`
+	Records    []Record    `json:"records" doc:"what is read off a trial"`
+	Kinds      []Kind      `json:"kinds" doc:"of trials, the usual one first"`
+	Chips      []Chip      `json:"chips" doc:"what can be noted of a trial"`
+	Measures   []Gauge     `json:"measures" doc:"what a set-up is measured by, the most asked for first"`
+	Aims       []Aim       `json:"aims" doc:"what it can be tuned for"`
+	Free       []string    `json:"free" doc:"levers that a search moves when nothing is said"`
+	Sweep      []string    `json:"sweep" doc:"lever, and perhaps a second, that a sweep begins with"`
+	Asked      *Asked      `json:"asked,omitempty" doc:"what can be measured of the finished toy"`
+	Schools    []School    `json:"schools" doc:"where folders disagree: both ways, to be tried against each other"`
+	Cautions   []Caution   `json:"cautions"`
+	Accuracy   string      `json:"accuracy" doc:"of its predictions, in a sentence"`
+	Constants  []Constant  `json:"constants"`
+	Limits     []string    `json:"limits"`
+	// Fits refuses conditions that do not go together, with a *FieldError; nil when all do.
+	Fits func(Conditions) error `json:"-"`
+}
+
+// Words are how people talk of this way of moving.
+type Words struct {
+	One        string `json:"one" doc:"a throw, a hop"`
+	Many       string `json:"many"`
+	Do         string `json:"do" doc:"the button that goes on to the trials"`
+	Log        string `json:"log" doc:"the button that logs one"`
+	None       string `json:"none" doc:"before the first trial"`
+	Who        string `json:"who" doc:"who does it"`
+	Motion     string `json:"motion" doc:"what is seen on the mat: Flight, Hop"`
+	Busy       string `json:"busy" doc:"while it is worked out"`
+	Conditions string `json:"conditions"`
+	Last       string `json:"last" doc:"what the set-up knobs of it are"`
+	Noting     string `json:"noting" doc:"what to tap when a trial is logged"`
+	Better     string `json:"better" doc:"what a search is for when nothing is to be cured"`
+	Unlike     string `json:"unlike" doc:"when the toy lacks what this way of moving needs"`
+}
+
+// Option is one of the values of a condition or knob that has a name.
+type Option struct {
+	Value float64 `json:"value"`
+	Label string  `json:"label"`
+	Says  string  `json:"says,omitempty"`
+}
+
+// Condition is something of how and where a toy is tried.
+type Condition struct {
+	Name    string   `json:"name"`
+	Label   string   `json:"label"`
+	Unit    string   `json:"unit" doc:"m, cm, m/s, deg, or empty"`
+	Group   string   `json:"group" doc:"what it belongs to; conditions of a group stand together"`
+	Default float64  `json:"default"`
+	Min     float64  `json:"min"`
+	Max     float64  `json:"max"`
+	None    bool     `json:"none" doc:"0, an empty field, means that there is none of it"`
+	Check   bool     `json:"check" doc:"either 0 or 1"`
+	Options []Option `json:"options" doc:"the only values, when there are any"`
+	Step    float64  `json:"step" doc:"a step that a hand can make, when it can be tuned; else 0"`
+	Least   float64  `json:"least" doc:"of what is tuned"`
+	Most    float64  `json:"most"`
+	Logged  bool     `json:"logged" doc:"its name is kept with every trial"`
+	Says    string   `json:"says,omitempty"`
+}
+
+// Conditions are conditions by name, SI units and degrees.
+type Conditions map[string]float64
+
+// FieldError names a field, its value and what would be right.
+type FieldError struct {
+	Field string
+	Value float64
+	Want  string
+}
+
+func (e *FieldError) Error() string {
+	return fmt.Sprintf("%s is %s; it must be %s", e.Field, number(e.Value), e.Want)
+}
+
+func number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+
+// Full are all conditions of a way, those not given at their defaults. The error is a
+// *FieldError.
+func (w *Way) Full(given Conditions) (Conditions, error) {
+	out := Conditions{}
+	for _, c := range w.Conditions {
+		out[c.Name] = c.Default
+		v, there := given[c.Name]
+		if !there {
+			continue
+		}
+		if len(c.Options) > 0 && !slices.ContainsFunc(c.Options, func(o Option) bool { return o.Value == v }) {
+			return nil, &FieldError{c.Name, v, "one of the choices for " + c.Label}
+		}
+		if !(v >= c.Min && v <= c.Max) && !(c.None && v == 0) {
+			return nil, &FieldError{c.Name, v, fmt.Sprintf("%s to %s %s: %s", number(c.Min), number(c.Max), c.Unit, c.Label)}
+		}
+		out[c.Name] = v
+	}
+	for name, v := range given {
+		if _, known := out[name]; !known {
+			return nil, &FieldError{name, v, "left out: there is no such condition"}
+		}
+	}
+	if w.Fits != nil {
+		return out, w.Fits(out)
+	}
+	return out, nil
+}
+
+// Record is something that is read off a trial.
+type Record struct {
+	ID    string   `json:"id"`
+	Label string   `json:"label"`
+	Unit  string   `json:"unit" doc:"m and s as they are kept; cm for metres that are typed in centimetres; empty for a count"`
+	Min   float64  `json:"min"`
+	Max   float64  `json:"max"`
+	Sides []string `json:"sides" doc:"for what lies to one of two sides: names of the negative and the positive one"`
+	Watch bool     `json:"watch" doc:"timed with a stopwatch"`
+	Kept  bool     `json:"kept" doc:"usually the same as the time before: a condition"`
+	Less  bool     `json:"less" doc:"less is better"`
+	Usual []int    `json:"usual" doc:"values to tap, in the unit it is typed in; none: round the usual one"`
+}
+
+// Kind is a kind of trial.
+type Kind struct {
+	Name   string   `json:"name"`
+	Label  string   `json:"label"`
+	Asks   string   `json:"asks" doc:"the question it answers"`
+	Record string   `json:"record" doc:"id of the reading that counts"`
+	Others []string `json:"others" doc:"ids of readings that may be added"`
+	Rules  string   `json:"rules,omitempty" doc:"how it is done"`
+}
+
+// Chip is something that can be noted of a trial.
+type Chip struct {
+	Name string `json:"name"`
+	Bad  bool   `json:"bad" doc:"a fault that asks for a cure"`
+}
+
+// Bad are the names of the faults.
+func (w *Way) Bad() []string {
+	var out []string
+	for _, c := range w.Chips {
+		if c.Bad {
+			out = append(out, c.Name)
+		}
+	}
+	return out
+}
+
+// Record by its id.
+func (w *Way) Record(id string) (Record, bool) {
+	for _, r := range w.Records {
+		if r.ID == id {
+			return r, true
+		}
+	}
+	return Record{}, false
+}
+
+// Kind of trial by its name; the usual one for "".
+func (w *Way) Kind(name string) (Kind, bool) {
+	for i, k := range w.Kinds {
+		if k.Name == name || name == "" && i == 0 {
+			return k, true
+		}
+	}
+	return Kind{}, false
+}
+
+// Gauge is something a set-up is measured by.
+type Gauge struct {
+	Name  string `json:"name"`
+	Unit  string `json:"unit"`
+	Firm  bool   `json:"firm" doc:"small steps can be trusted"`
+	Shown bool   `json:"shown" doc:"among what the result of a search names"`
+	Less  bool   `json:"less" doc:"less is better"`
+}
+
+// Aim is something to tune for.
+type Aim struct {
+	Name  string  `json:"name"`
+	Label string  `json:"label"`
+	At    string  `json:"at,omitempty" doc:"what distance or height it is about, when there is one"`
+	Unit  string  `json:"unit,omitempty"`
+	First float64 `json:"first,omitempty"`
+	Child bool    `json:"child" doc:"judged by a child's hand"`
+}
+
+// Asked is what can be measured of the finished toy, to replace what was meant.
+type Asked struct {
+	Title    string  `json:"title"`
+	How      string  `json:"how"`
+	CardPath string  `json:"card_path,omitempty" doc:"of a printed card that helps"`
+	CardName string  `json:"card_name,omitempty"`
+	Fields   []Field `json:"fields"`
+}
+
+// Field is a number asked for.
+type Field struct {
+	Name  string  `json:"name"`
+	Label string  `json:"label"`
+	Unit  string  `json:"unit" doc:"mm or deg"`
+	Min   float64 `json:"min"`
+	Max   float64 `json:"max"`
+}
+
+// School is a question on which folders disagree, with the knobs of both answers.
+type School struct {
+	ID       string             `json:"id"`
+	Question string             `json:"question"`
+	A        string             `json:"a"`
+	B        string             `json:"b"`
+	KnobsA   map[string]float64 `json:"knobs_a"`
+	KnobsB   map[string]float64 `json:"knobs_b"`
+	Order    string             `json:"order" doc:"which is tried first on one toy, and why"`
+}
+
+// Caution is shown where it is needed.
+type Caution struct {
+	ID    string `json:"id"`
+	At    string `json:"at" enum:"set,first,kind" doc:"while it is set; before the first trial; for a kind of trial"`
+	Kind  string `json:"kind,omitempty"`
+	Title string `json:"title"`
+	Text  string `json:"text"`
+}
+
+// Of are the fields asked for; none when nothing is asked.
+func (a *Asked) Of() []Field {
+	if a == nil {
+		return nil
+	}
+	return a.Fields
+}
+
+// Named turns conditions as they were called with a trial back into values; what is not
+// known by that name is left out.
+func (w *Way) Named(under map[string]string) Conditions {
+	out := Conditions{}
+	for _, c := range w.Conditions {
+		for _, o := range c.Options {
+			if said, ok := under[c.Name]; ok && said == o.Label {
+				out[c.Name] = o.Value
+			}
+		}
+	}
+	return out
+}
+
+// Filled is the description without missing lists: empty ones stand for them.
+func (w Way) Filled() Way {
+	fill(&w.Conditions)
+	for i := range w.Conditions {
+		fill(&w.Conditions[i].Options)
+	}
+	fill(&w.Records)
+	for i := range w.Records {
+		fill(&w.Records[i].Sides)
+		fill(&w.Records[i].Usual)
+	}
+	fill(&w.Kinds)
+	for i := range w.Kinds {
+		fill(&w.Kinds[i].Others)
+	}
+	fill(&w.Chips)
+	fill(&w.Measures)
+	fill(&w.Aims)
+	fill(&w.Free)
+	fill(&w.Sweep)
+	fill(&w.Schools)
+	fill(&w.Cautions)
+	fill(&w.Constants)
+	fill(&w.Limits)
+	return w
+}
+
+func fill[T any](s *[]T) {
+	if *s == nil {
+		*s = []T{}
+	}
+}
