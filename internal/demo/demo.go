@@ -23,7 +23,10 @@ var (
 	form    = bench.SheetSpec{WidthMM: 215.9, HeightMM: 279.4, GSM: 75, ThicknessMM: 0.098, Paper: "Lost property form", Front: "#f7f3fa", Back: "#c9c2de"}
 	square  = bench.SheetSpec{WidthMM: 152.4, HeightMM: 152.4, GSM: 62, ThicknessMM: 0.075, Paper: "Sweet wrapper square", Front: "#f6d9a8", Back: "#f4f1e6"}
 	wrap    = bench.SheetSpec{WidthMM: 250, HeightMM: 350, GSM: 90, ThicknessMM: 0.12, Paper: "Parcel wrap", Front: "#d9bf96", Back: "#efe6d2"}
-	ticket  = bench.SheetSpec{WidthMM: 52, HeightMM: 190, GSM: 110, ThicknessMM: 0.14, Paper: "Ticket strip", Front: "#f2d7c9", Back: "#f2d7c9"}
+	// What the leaflet's strip gives, and half of a square.
+	twin   = bench.SheetSpec{WidthMM: 61.5, HeightMM: 87, GSM: 80, ThicknessMM: 0.1, Paper: "Leftover of Timetable leaflet", Front: "#fdf8ea", Back: "#b5c9c4"}
+	halved = bench.SheetSpec{WidthMM: 76.2, HeightMM: 152.4, GSM: 62, ThicknessMM: 0.075, Paper: "Sweet wrapper square, halved", Front: "#f6d9a8", Back: "#f4f1e6"}
+	ticket = bench.SheetSpec{WidthMM: 52, HeightMM: 190, GSM: 110, ThicknessMM: 0.14, Paper: "Ticket strip", Front: "#f2d7c9", Back: "#f2d7c9"}
 )
 
 // drawer is what lies in the hall's drawer, and how much is left of it.
@@ -45,6 +48,8 @@ type tweak struct {
 	aside    float64 // scatter of the drift, metres; 0 when nobody looked
 	seen     []string
 	chance   float64 // that one of seen is noted
+	// Of a hop: its height, metres, and half flips.
+	height, flips float64
 }
 
 type story struct {
@@ -86,6 +91,23 @@ var stories = []story{
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
 	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 4},
+	{pattern: "spadefoot", name: "Leaflet Spadefoot", thrower: "Nele, galley", sheet: leaflet, day: 296, step: 12, tweaks: []tweak{
+		{why: "From a whole leaflet: heavy", n: 10, mean: 0.014, sd: 0.005, height: 0.022, flips: 0, seen: []string{"hardly hopped", "landed on its feet"}, chance: 0.8},
+	}},
+	{pattern: "spadefoot", name: "Spadefoot from the leftover", thrower: "Nele, galley", sheet: twin, day: 297, step: 12, tweaks: []tweak{
+		{why: "The same folds from the strip that came off", n: 10, mean: 0.076, sd: 0.016, height: 0.062, flips: 1.6, seen: []string{"leapt forward", "landed on its back", "landed on its feet"}, chance: 0.7},
+	}},
+	{pattern: "sandhopper", name: "Sweet wrapper Sandhopper", thrower: "Tova, car deck", sheet: square, day: 303, step: 15, tweaks: []tweak{
+		{why: "Both last folds soft, as the pattern has it", n: 9, mean: 0.225, sd: 0.045, height: 0.12, flips: 3, seen: []string{"leapt forward", "landed on its back", "landed on its side"}, chance: 0.7},
+		{set: map[string]float64{"hip_radius": 0.3, "catch_radius": 0.3}, why: "Bram says firm creases give the power", n: 9, mean: 0.075, sd: 0.02, height: 0.045, flips: 1, seen: []string{"hardly hopped", "landed on its back"}, chance: 0.7},
+	}},
+	{pattern: "natterjack", name: "Counter Natterjack", thrower: "Bram, ticket office", sheet: square, day: 305, step: 15, tweaks: []tweak{
+		{set: map[string]float64{"last": 0.47}, why: "Last fold a bit short of the middle", n: 6, mean: 0.012, sd: 0.005, height: 0.016, flips: 0, seen: []string{"caught the finger"}, chance: 0.9},
+	}},
+	{pattern: "backswimmer", name: "Backswimmer of the Grebe", thrower: "Marek of the Grebe", sheet: square, day: 307, step: 12, tweaks: []tweak{
+		{why: "Bent, not creased", n: 7, mean: 0.085, sd: 0.02, height: 0.075, flips: 0.6, seen: []string{"leapt backward", "landed on its feet", "landed on its back"}, chance: 0.8},
+	}},
+	{pattern: "mudskipper", name: "Half a wrapper", thrower: "Ilse, upper deck", sheet: halved, day: 315, step: 9},
 }
 
 // Seed fills an empty store with the demo data.
@@ -143,7 +165,11 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 		air := []string{"still", "draught from the doors", "still, damp"}[(st.day+i)%3]
 		for range t.n {
 			at = at.Add(time.Duration(40+r.IntN(80)) * time.Second)
-			tw.Trials = append(tw.Trials, throw(r, t, st.thrower, air, height, at))
+			if p.Moves == "hop" {
+				tw.Trials = append(tw.Trials, hop(r, t, st.thrower, at))
+			} else {
+				tw.Trials = append(tw.Trials, throw(r, t, st.thrower, air, height, at))
+			}
 		}
 		b.Tweaks = append(b.Tweaks, tw)
 	}
@@ -204,6 +230,25 @@ func throw(r *rand.Rand, t tweak, thrower, air string, height float64, at time.T
 	}
 	if r.Float64() < 0.4 {
 		trial.Read["time"] = math.Round(d/(3.8+0.5*r.Float64())*10) / 10
+	}
+	return trial
+}
+
+// hop draws one hop: lengths scatter, and now and then the finger slips too soon.
+func hop(r *rand.Rand, t tweak, thrower string, at time.Time) bench.Trial {
+	part := math.Max(0.3, 1+t.sd/t.mean*r.NormFloat64())
+	note := ""
+	if r.Float64() < 0.06 {
+		part, note = part*0.4, "Finger slipped too soon"
+	}
+	read := map[string]float64{"distance": math.Round(t.mean*part*200) / 200, "height": math.Round(t.height*part*200) / 200}
+	if r.Float64() < 0.5 {
+		read["flips"] = math.Max(0, math.Round(t.flips+0.7*r.NormFloat64()))
+	}
+	trial := bench.Trial{Kind: "distance", Read: read, Under: map[string]string{"trigger": "slide off the back", "surface": "wood or laminate"},
+		Thrower: thrower, Place: "Waiting hall, counter", Note: note, At: at}
+	if r.Float64() < t.chance {
+		trial.Seen = []string{t.seen[r.IntN(len(t.seen))]}
 	}
 	return trial
 }

@@ -195,10 +195,10 @@ func TestThrowsTweaksAndChildren(t *testing.T) {
 	p.sees("The throw of 6.8 m is in the bin")
 	n("9")
 	p.visit(h.url + "/bin")
-	p.sees("A throw of 6.8 m")
+	p.sees("The throw of 6.8 m")
 	p.clicks("Restore")
-	p.gone("A throw of 6.8 m")
-	p.sees("A throw of 8.0 m") // the one that was undone
+	p.gone("The throw of 6.8 m")
+	p.sees("The throw of 8.0 m") // the one that was undone
 
 	// A last bend makes a tweak; a hard fold makes a child build.
 	p.visit(h.url + "/bench/4/set")
@@ -253,11 +253,11 @@ func TestBuildsAreNeverLost(t *testing.T) {
 	}
 	p.visit(h.url + "/settings")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=json]"), []string{file}))
-	p.at("/bench/10/try")
+	p.at("/bench/16/try")
 	p.sees("Pier Curlew", "tips up against the rolling", "n = 11")
 
 	broken := filepath.Join(t.TempDir(), "broken.json")
-	if err := os.WriteFile(broken, []byte(strings.Replace(bundle, `"distance_m":`, `"distance_m":1`, 1)[:len(bundle)/2]), 0o600); err != nil {
+	if err := os.WriteFile(broken, []byte(strings.Replace(bundle, `"distance":`, `"distance":1`, 1)[:len(bundle)/2]), 0o600); err != nil {
 		t.Fatal(err)
 	}
 	p.visit(h.url + "/settings")

@@ -144,3 +144,19 @@ func TestSpeedOfOpening(t *testing.T) {
 	p.sees("Step 4 of 10")
 	t.Logf("opening a step by its address: %d ms", time.Since(start).Milliseconds())
 }
+
+// The same for a hop: how hard a fold is pressed leaves the fold alone, the place of the
+// last fold needs the toy folded anew. 100 ms is the bar.
+func TestSpeedOfAHop(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	for knob, n := range map[string]int{"Hip crease, radius": 20, "Last fold, part of the rear flap from the hip": 9} {
+		p.visit(h.url + "/bench/11/set?look=motion")
+		p.until("the path", `document.querySelector("[data-path]")`)
+		p.find(knob, "[role=slider]")
+		eval[bool](p, `(window.__hit.focus(), true)`)
+		timed(p, `document.querySelector("[data-path]")`)
+		// Every place is new, so that no answer comes from a cache.
+		within(p, "slider to hop, "+knob, 300, n, func(int) { p.types(kb.ArrowRight) })
+	}
+}

@@ -117,3 +117,28 @@ func TestKeepOrRevert(t *testing.T) {
 		}
 	}
 }
+
+// More scatter or a smaller difference needs more trials; with as many as are asked for,
+// a difference of that size is mostly found.
+func TestNeeded(t *testing.T) {
+	if a, b := Needed(20, 10, 0.3), Needed(13, 10, 0.3); a >= b || a < 3 {
+		t.Errorf("%d for twice as far, %d for a third more", a, b)
+	}
+	if Needed(10, 10, 0.3) != 30 || Needed(0, 5, 0.3) != 30 {
+		t.Error("no difference needs as many as are ever asked for")
+	}
+	r := rand.New(rand.NewPCG(3, 4))
+	n := Needed(13, 10, 0.25)
+	found := 0
+	for range 100 {
+		if Compare(throws(r, n, 10, 2.5), throws(r, n, 13, 3.25)).Verdict == Better {
+			found++
+		}
+	}
+	if found < 65 {
+		t.Errorf("with %d trials each it is found in %d of 100", n, found)
+	}
+	if s := Scatter(throws(r, 400, 10, 2)); math.Abs(s-0.2) > 0.04 {
+		t.Errorf("scatter %v", s)
+	}
+}

@@ -30,8 +30,6 @@ func closed(t *testing.T, s *Store) {
 	}
 }
 
-func f(v float64) *float64 { return &v }
-
 var someSetup = bench.Setup{Sheet: bench.SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1, Paper: "Leaflet ☂"}, Knobs: map[string]float64{"wing": 81.25}}
 
 // sample is a build with everything in it.

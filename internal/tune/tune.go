@@ -8,8 +8,10 @@ import (
 	"context"
 	"errors"
 	"math"
+	"runtime"
 	"slices"
 
+	"golang.org/x/sync/errgroup"
 	"gonum.org/v1/gonum/optimize"
 
 	"tussock/internal/motion"
@@ -101,22 +103,28 @@ func Most(points []Point, g motion.Gauge) (at float64, ok bool) {
 	return at, ok
 }
 
-// Pair moves two levers together: n by n points, the second lever outermost.
+// Pair moves two levers together: n by n points, the second lever outermost. Rows are
+// worked out side by side, as many as there are processors.
 func Pair(ctx context.Context, levers []motion.Lever, first, second, n int, f motion.Measure) ([]PairPoint, error) {
-	var out []PairPoint
 	l, m := levers[first], levers[second]
+	rows := make([][]PairPoint, n)
+	var g errgroup.Group
+	g.SetLimit(runtime.GOMAXPROCS(0))
 	for k := range n {
-		moved := slices.Clone(levers)
-		moved[second].Value = m.Min + (m.Max-m.Min)*float64(k)/float64(n-1)
-		points, err := Sweep(ctx, moved, first, l.Min, l.Max, n, f)
-		if err != nil {
-			return nil, err
-		}
-		for _, p := range points {
-			out = append(out, PairPoint{p, moved[second].Value})
-		}
+		g.Go(func() error {
+			moved := slices.Clone(levers)
+			moved[second].Value = m.Min + (m.Max-m.Min)*float64(k)/float64(n-1)
+			points, err := Sweep(ctx, moved, first, l.Min, l.Max, n, f)
+			for _, p := range points {
+				rows[k] = append(rows[k], PairPoint{p, moved[second].Value})
+			}
+			return err
+		})
 	}
-	return out, nil
+	if err := g.Wait(); err != nil {
+		return nil, err
+	}
+	return slices.Concat(rows...), nil
 }
 
 // PairPoint is a position of two levers.

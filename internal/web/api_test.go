@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
@@ -343,4 +344,19 @@ func TestDescriptionCoversTheAPI(t *testing.T) {
 			t.Errorf("the description lacks %s", want)
 		}
 	}
+}
+
+// A bundle of the first version wrote a throw's readings each in a field of its own; it is
+// still read, and nothing of it is lost.
+func TestBundleOfTheFirstVersion(t *testing.T) {
+	c := serve(t, false)
+	old := `{"format":"tussock-build","version":1,"name":"From last year","pattern":"curlew","step":10,"created":"2026-10-01T10:00:00Z","tweaks":[{"setup":{"sheet":{"width_mm":210,"height_mm":297,"gsm":80,"thickness_mm":0.1,"paper":"","front":"#ffffff","back":"#dddddd"},"knobs":{"curl":4}},"created":"2026-10-01T10:00:00Z",
+		"trials":[{"at":"2026-10-01T10:05:00Z","distance_m":7.5,"time_s":1.9,"offset_m":-0.4,"throw_height_m":1.6,"seen":["glided"],"thrower":"Ilse"},{"at":"2026-10-01T10:06:00Z","seen":["dived"]}]}]}`
+	b := ask[web.BuildView](c, "POST", "/bundles", old)
+	got := b.Tweaks[0].Trials[0]
+	want := map[string]float64{"distance": 7.5, "time": 1.9, "aside": -0.4, "from": 1.6}
+	if !maps.Equal(got.Read, want) || got.Thrower != "Ilse" || len(got.Seen) != 1 || len(b.Tweaks[0].Trials[1].Read) != 0 {
+		t.Errorf("%+v", b.Tweaks[0].Trials)
+	}
+	refused(c, "POST", "/bundles", strings.Replace(old, `"distance_m":7.5`, `"distance_m":750`, 1), "trials[0]", "0 to 200 m")
 }

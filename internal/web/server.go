@@ -126,6 +126,7 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.trialRoutes(api)
 	s.motionRoutes(api)
 	s.tuneRoutes(api)
+	s.compareRoutes(api)
 	s.drawerRoutes(api)
 	s.fileRoutes(api)
 	return api

@@ -97,6 +97,7 @@ type KnobView struct {
 	Changes string         `json:"changes"`
 	Steps   []int          `json:"steps"`
 	Implied bool           `json:"implied" doc:"a last bend of the finished toy: no fold uses it"`
+	Step    float64        `json:"step" doc:"a step that a hand can make; 0 for the usual one of its unit"`
 	Named   []motion.Named `json:"named" doc:"values that people call by a name"`
 }
 

@@ -71,7 +71,7 @@ export const sheetSize = (widthMM: number, heightMM: number, units: Units) =>
 
 /** A knob's value with its unit. */
 export function knobValue(v: number, unit: string, units: Units): string {
-  if (unit === "mm") return length(v, units);
+  if (unit === "mm") return units === "in" && Math.abs(v) < 3 ? smallLength(v, units) : length(v, units);
   if (unit === "deg") return `${number(v)}°`;
   if (unit === "g") return `${number(v, 2)} g`;
   if (unit === "m/s") return `${number(v)} m/s`;
@@ -148,6 +148,20 @@ export function outcomeValue(
   const least = 0.5 * 10 ** -o.decimals * (o.unit === "cm" ? 0.01 : 1);
   if (neither !== undefined && Math.abs(v) < least) return neither;
   return `${recordValue(Math.abs(v), o.unit, units, o.decimals)} ${v < 0 ? minus : plus}`;
+}
+
+/** The band of an outcome: its unit and side once where both ends have the same. */
+export function outcomeRange(
+  o: { unit: string; decimals: number; sides: string[]; lo: number; hi: number },
+  units: Units,
+): string {
+  const sided = o.sides.length > 1;
+  const cross = sided && o.lo < 0 !== o.hi < 0;
+  // Nearest first: what lies to the negative side is told without its sign.
+  const [a, b] = sided && o.hi <= 0 ? [o.hi, o.lo] : [o.lo, o.hi];
+  const end = outcomeValue(b, o, units);
+  if (cross || o.unit === "m" || o.unit === "") return `${outcomeValue(a, o, units)} to ${end}`;
+  return `${number(inRecordUnit(sided ? Math.abs(a) : a, o.unit, units), o.unit === "cm" ? 1 : o.decimals)} to ${end}`;
 }
 
 /**

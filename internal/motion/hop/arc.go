@@ -89,6 +89,14 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 	return out
 }
 
+// along is how far a leap goes the way that the pleat says; the other way is negative.
+func (t Toy) along(a Arc) float64 {
+	if t.Backward {
+		return -a.LengthM
+	}
+	return a.LengthM
+}
+
 // Leap is launch and flight of a toy.
 func (t Toy) Leap(tr Trial) Arc { return t.Fly(t.Launch(tr, nil), tr, 0) }
 

@@ -68,11 +68,11 @@ func (e examination) overhangMM() float64 { return e.g.FootMM - e.g.MiddleMM }
 
 // outcome of knobs by height or distance.
 func (e examination) outlook(knobs map[string]float64, by string) *motion.Outlook {
-	t, _, set, err := e.w.toyAt(knobs)
+	t, g, set, err := e.w.toyAt(knobs)
 	if err != nil {
 		return nil
 	}
-	s := e.w.spread(t, set, bandHops, false)
+	s := e.w.spread(g, set, bandHops, false)
 	o := &motion.Outlook{Outcome: lengthOf(s), Mode: e.w.modeOf(t, t.Leap(e.w.trial(set)))}
 	if by == Height {
 		o.Outcome = outcomes(s)[1]
@@ -87,12 +87,12 @@ func (e examination) remedy(r motion.Remedy, by string) motion.Remedy {
 
 // middle of a measure at knobs, over scattered hops without the doubt of the constants.
 func (e examination) middle(knobs map[string]float64, of func(Arc) float64) float64 {
-	t, _, set, err := e.w.toyAt(knobs)
+	_, g, set, err := e.w.toyAt(knobs)
 	if err != nil {
 		return 0
 	}
 	sum := 0.0
-	for _, q := range e.w.scatter(t, set, judged, false) {
+	for _, q := range e.w.scatter(g, set, judged, false) {
 		sum += of(q.toy.Leap(q.trial)) / judged
 	}
 	return sum
@@ -315,7 +315,7 @@ func (e examination) fading() {
 // seen and predicted agree, or too little was noted.
 func (e examination) wrongWay(count map[string]int) string {
 	against, with := backward, forward
-	if e.g.Backward {
+	if e.w.modeOf(e.toy, e.toy.Leap(e.w.trial(e.set))) == "leaps backward" {
 		against, with = with, against
 	}
 	if e.out.Of >= motion.Enough && count[against] >= 2 && count[against] > 2*count[with] {

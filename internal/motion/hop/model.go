@@ -63,8 +63,8 @@ func (g Geometry) stance(t Toy, pressAheadMM float64) Stance {
 	}
 	out := Stance{HipMM: t.MiddleM * math.Sin(at.th) / mm, PitchDeg: -geom.Deg(at.al)}
 	hull := g.hull()
-	out.PressMM = inside(hull, geom.Vec{X: pressAheadMM})
-	out.TipMM = inside(hull, geom.Vec{X: g.WholeCoMMM})
+	out.PressMM = inside(hull, g.at(pressAheadMM))
+	out.TipMM = inside(hull, g.at(g.WholeCoMMM))
 	return out
 }
 
@@ -95,5 +95,8 @@ func inside(p geom.Polygon, at geom.Vec) float64 {
 	}
 	return least
 }
+
+// at is a place on the middle line, ahead of the hip.
+func (g Geometry) at(aheadMM float64) geom.Vec { return geom.Vec{X: aheadMM} }
 
 func clamp(v, lo, hi float64) float64 { return math.Max(lo, math.Min(hi, v)) }

@@ -17,6 +17,7 @@ type LeapDrawing struct {
 	MiddleM  float64        `json:"middle_m" doc:"hip to catch"`
 	FootM    float64        `json:"foot_m" doc:"catch to rear edge"`
 	CoMM     float64        `json:"com_m" doc:"centre of mass of the body, ahead of the hip"`
+	Flipped  bool           `json:"flipped" doc:"its second fold lies behind the hip"`
 	Backward bool           `json:"backward" doc:"it leaps away from its nose"`
 	Unsure   bool           `json:"unsure" doc:"which way it goes cannot be told"`
 	Rest     PushFrame      `json:"rest" doc:"as it stands before it is pressed"`
@@ -56,7 +57,7 @@ type LeapGhost struct {
 }
 
 // Hops out of the scatter that a band rests on, points of a band, moments of a path.
-const bandHops, bandPoints, drawnSpots = 64, 32, 90
+const bandHops, bandPoints, drawnSpots = 40, 32, 90
 
 // spread is what many hops come to.
 type spread struct {
@@ -76,18 +77,18 @@ func (w *Workbench) modeOf(t Toy, a Arc) string {
 		return "caught by the finger"
 	case math.Abs(a.LengthM) < 0.25*a.HeightM:
 		return "straight up"
-	case t.Backward:
+	case a.LengthM < 0:
 		return "leaps backward"
 	}
 	return "leaps forward"
 }
 
-func (w *Workbench) spread(t Toy, set sequence.SpringSet, n int, band bool) spread {
+func (w *Workbench) spread(g Geometry, set sequence.SpringSet, n int, band bool) spread {
 	out := spread{modes: map[string]int{}}
 	var long, high, flips, feet, speed, angle, push, over []float64
 	var paths [][]LeapSpot
 	far := 0.0
-	for _, q := range w.scatter(t, set, n, true) {
+	for _, q := range w.scatter(g, set, n, true) {
 		spots := 0
 		if band {
 			spots = 40
@@ -119,7 +120,7 @@ func (w *Workbench) spread(t Toy, set sequence.SpringSet, n int, band bool) spre
 	out.length, out.height, out.flips, out.feet = motion.RangeOf(long), motion.RangeOf(high), motion.RangeOf(flips), motion.RangeOf(feet)
 	out.speed, out.angle, out.push, out.over = motion.RangeOf(speed), motion.RangeOf(angle), motion.RangeOf(push), motion.RangeOf(over)
 	if band {
-		out.band = bandOf(paths, far, t.Backward)
+		out.band = bandOf(paths, far, out.length.Middle < 0)
 	}
 	return out
 }
@@ -131,8 +132,17 @@ func bandOf(paths [][]LeapSpot, far float64, back bool) []LeapBand {
 	if back {
 		way = -1
 	}
+	start := math.Inf(1)
+	for _, p := range paths {
+		if len(p) > 0 {
+			start = math.Min(start, way*p[0].X)
+		}
+	}
+	if math.IsInf(start, 1) {
+		return out
+	}
 	for k := range bandPoints {
-		x := far * float64(k) / (bandPoints - 1)
+		x := start + (far-start)*float64(k)/(bandPoints-1)
 		var y []float64
 		for _, p := range paths {
 			y = append(y, passes(p, x, way))
@@ -168,7 +178,7 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 		return out, err
 	}
 	out.Works = true
-	s := w.spread(t, set, bandHops, true)
+	s := w.spread(g, set, bandHops, true)
 	a, d := w.drawn(t, set)
 	d.CoMM, d.Band, d.Ghosts, d.Feet, d.PressMM, d.WholeMM = t.CoMAhead, s.band, []LeapGhost{}, g.Contact, w.Trigger.aheadMM, g.WholeCoMMM
 	d.Outline = [][][2]float64{}
@@ -235,11 +245,11 @@ func outcomes(s spread) []motion.Outcome {
 
 // Outlook is the distance alone.
 func (w *Workbench) Outlook(knobs map[string]float64) (motion.Outlook, error) {
-	t, _, set, err := w.toyAt(knobs)
+	t, g, set, err := w.toyAt(knobs)
 	if err != nil {
 		return motion.Outlook{}, err
 	}
-	return motion.Outlook{Outcome: lengthOf(w.spread(t, set, bandHops, false)), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, nil
+	return motion.Outlook{Outcome: lengthOf(w.spread(g, set, bandHops, false)), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, nil
 }
 
 func round3(v float64) float64 { return math.Round(v*1e3) / 1e3 }
@@ -250,7 +260,7 @@ func (w *Workbench) drawn(t Toy, set sequence.SpringSet) (Arc, *LeapDrawing) {
 	var moments []Moment
 	l := t.Launch(tr, &moments)
 	a := t.Fly(l, tr, drawnSpots)
-	d := &LeapDrawing{BodyM: t.BodyM, MiddleM: t.MiddleM, FootM: t.FootM, Backward: t.Backward, Unsure: t.Overhang()*1e3 > unpredictableMM,
+	d := &LeapDrawing{BodyM: t.BodyM, MiddleM: t.MiddleM, FootM: t.FootM, Backward: a.LengthM < 0, Flipped: t.Backward, Unsure: t.Overhang()*1e3 > unpredictableMM,
 		LengthM: a.LengthM, HeightM: a.HeightM, TimeS: a.TimeS, Push: []PushFrame{}, Path: []LeapSpot{}}
 	every := max(1, len(moments)/24)
 	for i, m := range moments {
@@ -273,6 +283,9 @@ func (w *Workbench) modeWords(t Toy, g Geometry, s spread) string {
 	words := "It leaps the way its nose points: the second fold lies ahead of the hip."
 	if g.Backward {
 		words = "It leaps away from its nose: the second fold lies behind the hip."
+	}
+	if (s.length.Middle < 0) != g.Backward && math.Abs(s.length.Middle) > 0.005 {
+		words = "It is thrown over against the side of its second fold: so much hip spring on so short a body. Trust your hops here, not the model."
 	}
 	if t.Overhang()*1e3 > unpredictableMM {
 		words = "The finger catches the foot; which way it goes cannot be told."

@@ -27,7 +27,7 @@ func (w *Workbench) readings(t Toy, g Geometry, set sequence.SpringSet, s spread
 	exact("layers", "Layers at the pleat", "", g.LayersMean, 1, 4, 10, fmt.Sprintf("At the hip fold, over its whole width; %d where it is thickest.", g.LayersMost), "the folds before", "")
 	exact("width", "Width at the pleat", "mm", g.WidthMM, 1, 15, 60, "Length of the hip fold.", "the folds before", "")
 	exact("hip", "Hip fold behind the nose", "mm", g.BodyMM, 1, 0, 0, "Length of the body.", "place of the hip fold", "")
-	exact("middle", "Hip fold to second fold", "mm", g.MiddleMM, 1, 0, 0, fmt.Sprintf("%.0f %% of the body.", 100*g.MiddleMM/g.BodyMM), "place of the last fold", "")
+	exact("middle", "Hip fold to second fold", "mm", g.MiddleMM, 1, 0, 0, fmt.Sprintf("%.0f %% of the body.", 100*g.MiddleMM/g.BodyMM), "place of the last fold", middleSays(g.MiddleMM/g.BodyMM))
 	exact("foot", "Second fold to rear edge", "mm", g.FootMM, 1, 0, 0, fmt.Sprintf("%.0f %% of the rear flap.", 100*g.FootMM/(g.FootMM+g.MiddleMM)), "place of the last fold", "")
 	exact("com", "Centre of mass ahead of the hip", "mm", g.CoMMM, 1, 0, 0, fmt.Sprintf("Of the body: %.0f %% of its length.", 100*g.CoMMM/g.BodyMM), "weight at nose or rear", "")
 	predicted("opening", "Pleat opens by itself to", "deg", geom.Deg(t.Hip.Rest), geom.Deg(t.Hip.Rest)-12, math.Min(175, geom.Deg(t.Hip.Rest)+12), 0, 60, 150,
@@ -56,6 +56,14 @@ func overhangSays(mm float64) string {
 		return "The finger catches the foot: the leap is weak, and which way it goes cannot be told."
 	case mm > 0.05:
 		return fmt.Sprintf("The finger catches the foot: it costs about %.0f %% of the height.", 100*catchLoss*math.Min(1, mm/catchMM))
+	}
+	return ""
+}
+
+// middleSays tells where the model was not checked.
+func middleSays(part float64) string {
+	if part < 0.12 || part > 0.30 {
+		return "The model was checked from 12 to 30 %; beyond, trust it less."
 	}
 	return ""
 }

@@ -109,14 +109,14 @@ type hopped struct {
 // scatter draws n hops: what hands miss in folding and pressing, and, with constants,
 // what the model does not know. Always the same ones for the same n, so that set-ups can
 // be compared.
-func (w *Workbench) scatter(t Toy, set sequence.SpringSet, n int, constants bool) []hopped {
+func (w *Workbench) scatter(g Geometry, set sequence.SpringSet, n int, constants bool) []hopped {
 	r := rand.New(rand.NewPCG(9, 41))
-	fold, press, finger := 0.3*mm, 0.04, 0.07
+	fold, press, finger, radius, opening := 0.3*mm, 0.04, 0.07, 0.15, 6.0
 	if w.Child {
-		fold, press, finger = 0.8*mm, 0.12, 0.15
+		fold, press, finger, radius, opening = 0.8*mm, 0.12, 0.15, 0.35, 12
 	}
 	out := make([]hopped, 0, n)
-	var z [6]float64
+	var z [7]float64
 	for i := range n {
 		// Each is drawn with its opposite, so that the middle stays in the middle.
 		for k := range z {
@@ -126,6 +126,14 @@ func (w *Workbench) scatter(t Toy, set sequence.SpringSet, n int, constants bool
 				z[k] = -z[k]
 			}
 		}
+		// How hard the folds were pressed is known no better than by feel.
+		felt := set
+		felt.HipRadiusMM *= math.Exp(radius * z[6])
+		felt.CatchRadiusMM *= math.Exp(radius * z[6])
+		if felt.OpeningDeg > 0 {
+			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+opening*z[6])
+		}
+		t := g.toy(felt)
 		q := hopped{t, w.trial(set)}
 		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+fold*z[0])
 		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-fold*z[0]+fold*z[1])
@@ -166,15 +174,15 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 			return nil, err
 		}
 		knobs, _ := motion.Split(levers, at)
-		toy, _, set, err := w.toyAt(knobs)
+		_, g, set, err := w.toyAt(knobs)
 		if err != nil {
 			return nil, err
 		}
 		out := motion.Measures{}
 		worst := math.Inf(1)
-		for _, q := range w.scatter(toy, set, judged, false) {
+		for _, q := range w.scatter(g, set, judged, false) {
 			a := q.toy.Leap(q.trial)
-			far := math.Abs(a.LengthM)
+			far := q.toy.along(a)
 			out[ByLength] += far / judged
 			out[ByHeight] += a.HeightM / judged
 			out[ByFlips] += a.HalfFlips / judged

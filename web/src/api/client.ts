@@ -53,6 +53,8 @@ export type Reading = Schemas["Reading"];
 export type Clinic = Schemas["ClinicView"];
 export type Remedy = Schemas["Remedy"];
 export type KnobChange = Schemas["Change"];
+export type Sizes = Schemas["SizesView"];
+export type School = Schemas["SchoolView"];
 export type Lever = Schemas["Lever"];
 export type Sensitivity = Schemas["SensitivityView"];
 export type Sweep = Schemas["SweepView"];
@@ -349,6 +351,10 @@ export const api = {
     ),
   clinic: (id: number, conditions: Record<string, number>) =>
     read<Clinic>(client.POST("/api/v1/builds/{id}/clinic", { ...at(id), body: { conditions } })),
+  compareSizes: (id: number, conditions: Record<string, number>) =>
+    read<Sizes>(client.POST("/api/v1/builds/{id}/sizes", { ...at(id), body: { conditions } })),
+  schools: (id: number, conditions: Record<string, number>) =>
+    read<School[]>(client.POST("/api/v1/builds/{id}/schools", { ...at(id), body: { conditions } })),
   /** Searches the best set-up for an aim; called off by the signal. */
   async optimise(
     id: string,

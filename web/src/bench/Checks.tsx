@@ -27,8 +27,8 @@ export function Checks({ ready, checks }: { ready: Ready; checks: Prediction["ch
               <span aria-hidden="true" className={c.ok ? "text-tide" : "bg-caution px-1 text-on-mark"}>
                 {c.ok ? "✓" : "!"}
               </span>{" "}
-              <b>{c.title}</b>: {c.ok ? "" : "look at this. "}
-              {inUnits(c.says, units)}
+              <b>{c.title}</b>
+              {!c.ok && <span className="sr-only">, to be looked at</span>}: {inUnits(c.says, units)}
             </p>
             {!c.ok && c.fix.length > 0 && (
               <Button className="mt-1" onClick={() => put(c.fix)}>

@@ -2,7 +2,7 @@ import { Slider } from "radix-ui";
 import { memo, useState } from "react";
 import type { Knob } from "../api/client";
 import { useUnits } from "../settings";
-import { knobValue, lengthValue, number, parseLength, parseNumber } from "../units";
+import { knobValue, lengthValue, number, parseLength, parseNumber, smallLength } from "../units";
 
 /**
  * One knob: a slider, the value to type, and what it changes. It rests while another one
@@ -19,13 +19,20 @@ function Dial({
   knob: Knob;
   value: number;
   onTry: (knob: string, v: number) => void;
-  onKeep: (knob: string, v: number) => void;
+  /** now: at once; else when the dial has rested for a moment. */
+  onKeep: (knob: string, v: number, now: boolean) => void;
 }) {
   const units = useUnits();
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
-  const stepSize = knob.unit === "mm" || knob.unit === "deg" ? 0.5 : 0.01;
-  const shown = knob.unit === "mm" ? lengthValue(value, units) : number(value, 3);
+  const stepSize = knob.step || (knob.unit === "mm" || knob.unit === "deg" ? 0.5 : 0.01);
+  // What is finer than a sixteenth of an inch has decimals in both units.
+  const fine = knob.unit === "mm" && knob.step > 0 && knob.step < 0.5;
+  const shown = fine
+    ? smallLength(value, units, 2).replace(/ .*/, "")
+    : knob.unit === "mm"
+      ? lengthValue(value, units)
+      : number(value, 3);
   const unit = knob.unit === "mm" ? units : knob.unit === "deg" ? "°" : "";
   const take = () => {
     if (typed === null) return;
@@ -39,7 +46,7 @@ function Dial({
       return;
     } else {
       onTry(knob.name, v);
-      onKeep(knob.name, v);
+      onKeep(knob.name, v, true);
       setTyped(null);
     }
     setProblem("");
@@ -76,7 +83,7 @@ function Dial({
         max={knob.max}
         step={stepSize}
         onValueChange={([v]) => v !== undefined && onTry(knob.name, v)}
-        onValueCommit={([v]) => v !== undefined && onKeep(knob.name, v)}
+        onValueCommit={([v]) => v !== undefined && onKeep(knob.name, v, false)}
       >
         <Slider.Track className="relative h-1 grow bg-line">
           <Slider.Range className="absolute h-full bg-ink" />
@@ -87,6 +94,24 @@ function Dial({
           className="block h-7 w-4 border-2 border-ink bg-panel"
         />
       </Slider.Root>
+      {knob.named.length > 0 && (
+        <div className="mb-1 flex flex-wrap gap-1.5" role="group" aria-label={`${knob.label}, by name`}>
+          {knob.named.map((n) => (
+            <button
+              key={n.label}
+              type="button"
+              className="min-h-9 border border-ink bg-panel px-2 text-sm hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel"
+              aria-pressed={Math.abs(n.value - value) < 1e-6}
+              onClick={() => {
+                onTry(knob.name, n.value);
+                onKeep(knob.name, n.value, true);
+              }}
+            >
+              {n.label}
+            </button>
+          ))}
+        </div>
+      )}
       {problem && (
         <p role="alert" className="mb-1 bg-caution px-2 py-1 text-sm text-on-mark">
           {problem}

@@ -1,6 +1,6 @@
 import type { Outcome } from "../api/client";
 import { useUnits } from "../settings";
-import { outcomeValue } from "../units";
+import { outcomeRange, outcomeValue } from "../units";
 
 /** What trials are predicted to come to, each with its band. */
 export function Outcomes({ outcomes }: { outcomes: Outcome[] }) {
@@ -15,9 +15,7 @@ export function Outcomes({ outcomes }: { outcomes: Outcome[] }) {
           <dt className="text-sm text-quiet">{o.label}, predicted</dt>
           <dd>
             <span className="title text-xl text-lavender">{outcomeValue(o.middle, o, units)}</span>{" "}
-            <span className="block text-sm text-quiet">
-              {outcomeValue(o.lo, o, units)} to {outcomeValue(o.hi, o, units)}
-            </span>
+            <span className="block text-sm text-quiet">{outcomeRange(o, units)}</span>
           </dd>
         </div>
       ))}

@@ -3,13 +3,14 @@ import { useNavigate, useSearchParams } from "react-router";
 import type { Moving, Prediction } from "../api/client";
 import { useShortcuts } from "../keys";
 import { drawingOf } from "../motions";
-import { Button, Choice, Figure } from "../parts/controls";
+import { Button, Caution, Choice, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import {
   inUnits,
   length,
   number,
+  outcomeRange,
   outcomeValue,
   readingUnit,
   readingValue,
@@ -98,7 +99,13 @@ export function SetStretch({ ready }: { ready: Ready }) {
         />
         {look === "motion" ? (
           p && Motion ? (
-            <Motion prediction={p} how={how} name={build.draft ? "draft" : `tweak ${build.tweaks.length}`} />
+            <div className="mt-3">
+              <Motion
+                prediction={p}
+                how={how}
+                name={build.draft ? "draft" : `tweak ${build.tweaks.length}`}
+              />
+            </div>
           ) : (
             <p>{prediction.error ? prediction.error.message : way.words.busy}</p>
           )
@@ -192,6 +199,9 @@ export function SetStretch({ ready }: { ready: Ready }) {
         {p?.works && (
           <Brief prediction={p} way={way} shown={look === "motion"} onShow={() => setLook("motion")} />
         )}
+        {prediction.error && (
+          <Caution title="Not predicted">{inUnits(prediction.error.message, units)}</Caution>
+        )}
         {p && <Checks ready={ready} checks={p.checks} />}
         <Conditions way={way} />
         <DraftBox ready={ready} />
@@ -264,7 +274,7 @@ function Brief({
         <span className="figure text-4xl">{outcomeValue(main.middle, main, units)}</span>
       </p>
       <p className="text-sm text-quiet">
-        {outcomeValue(main.lo, main, units)} to {outcomeValue(main.hi, main, units)}
+        {outcomeRange(main, units)}
         {others[0] &&
           `, ${others[0].label.toLowerCase()} ${outcomeValue(others[0].middle, others[0], units)}`}
         . {inUnits(prediction.mode_words, units)}

@@ -133,9 +133,28 @@ export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boole
     (name: string, v: number) => latest.current.bench.tryOut(moved(name, v)),
     [moved],
   );
+  // A dial that is stepped by keys is kept when it rests for a moment.
+  const resting = useRef<{ timer: number; keep: () => void } | null>(null);
+  const rest = useCallback(() => {
+    if (!resting.current) return;
+    clearTimeout(resting.current.timer);
+    const { keep } = resting.current;
+    resting.current = null;
+    keep();
+  }, []);
+  useEffect(() => rest, [rest]);
   const onKeep = useCallback(
-    (name: string, v: number) => void latest.current.bench.keep(moved(name, v)),
-    [moved],
+    (name: string, v: number, now: boolean) => {
+      if (resting.current) clearTimeout(resting.current.timer);
+      const keep = () => void latest.current.bench.keep(moved(name, v));
+      if (now) {
+        resting.current = null;
+        keep();
+        return;
+      }
+      resting.current = { keep, timer: window.setTimeout(rest, 250) };
+    },
+    [moved, rest],
   );
   return (
     <div>

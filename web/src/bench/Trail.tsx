@@ -1,6 +1,6 @@
 import { memo, useEffect, useMemo, useRef, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
-import type { Care } from "../api/client";
+import type { Build, Care } from "../api/client";
 import { useShortcuts } from "../keys";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useCare } from "./folding";
@@ -14,11 +14,20 @@ export const Trail = memo(
   Strip,
   (a, b) =>
     a.ready.good === b.ready.good &&
-    a.ready.build === b.ready.build &&
+    sameBuild(a.ready.build, b.ready.build) &&
     a.ready.pattern === b.ready.pattern &&
     a.stretch === b.stretch &&
     a.step === b.step,
 );
+
+/** Alike in all that the strip shows of a build. */
+const sameBuild = (a: Build, b: Build) =>
+  a === b ||
+  (a.id === b.id &&
+    a.step === b.step &&
+    a.trials === b.trials &&
+    a.draft === b.draft &&
+    a.tweaks.length === b.tweaks.length);
 
 function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
   const { build, good, pattern } = ready;
@@ -39,10 +48,10 @@ function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step:
         { key: "p", label: "Paper: choose another sheet", run: () => void navigate(`${base}/paper`) },
         { key: "f", label: "Fold: the steps", run: () => void navigate(`${base}/fold/${step}`) },
         { key: "b", label: "Set: last bends and balance", run: () => void navigate(`${base}/set`) },
-        { key: "t", label: "Try: log throws", run: () => void navigate(`${base}/try`) },
+        { key: "t", label: `Try: log ${ready.way.words.many}`, run: () => void navigate(`${base}/try`) },
         { key: "n", label: "Tune: what to change next", run: () => void navigate(`${base}/tune`) },
       ],
-      [navigate, base, step],
+      [navigate, base, step, ready.way],
     ),
   );
   const stop = (
@@ -133,7 +142,7 @@ function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step:
         `${base}/try`,
         stretch === "try",
         build.trials > 0,
-        `Try, ${build.trials} throws`,
+        `Try, ${build.trials} ${ready.way.words.many}`,
         0,
         build.trials,
         <Dots n={Math.min(build.trials, 5)} />,

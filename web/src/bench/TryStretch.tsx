@@ -1,9 +1,11 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import {
   api,
   Problem,
+  type Build,
   type Moving,
   type Trial,
   type TrialInput,
@@ -11,7 +13,7 @@ import {
   type Tweak,
 } from "../api/client";
 import { useShortcuts } from "../keys";
-import { Button, Caution, Choice, Figure } from "../parts/controls";
+import { Button, Caution, Figure, Select } from "../parts/controls";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
 import { changeWords, inRecordUnit, number, recordUnit, recordValue } from "../units";
@@ -55,9 +57,18 @@ export function TryStretch({ ready }: { ready: Ready }) {
       [navigate, build.id],
     ),
   );
+  const queries = useQueryClient();
+  /** Shows the build after a trial has changed: what was learnt from trials may differ now. */
+  const show = (b: Build) => {
+    bench.show(b);
+    const learnt = ["prediction", "sensitivity", "sweep"];
+    void queries.invalidateQueries({ predicate: (q) => learnt.includes(String(q.queryKey[0])) });
+  };
   const throwAway = async (t: Trial) => {
-    if (await bench.change(api.binTrial(t.id))) {
-      offerUndo(`${words(t)} is in the bin`, async () => bench.show(await api.restoreTrial(t.id)));
+    const b = await bench.change(api.binTrial(t.id));
+    if (b) {
+      show(b);
+      offerUndo(`${words(t)} is in the bin`, async () => show(await api.restoreTrial(t.id)));
     }
   };
   const words = (t: TrialInput) => `The ${way.words.one}${sizeOf(t, way, units)}`;
@@ -66,18 +77,16 @@ export function TryStretch({ ready }: { ready: Ready }) {
     try {
       if (editing) {
         const old = editing;
-        bench.show(await api.changeTrial(old.id, input));
+        show(await api.changeTrial(old.id, input));
         setEditing(null);
-        offerUndo(`${words(input)} is saved`, async () =>
-          bench.show(await api.changeTrial(old.id, readings(old))),
-        );
+        offerUndo(`${words(input)} is saved`, async () => show(await api.changeTrial(old.id, readings(old))));
         return true;
       }
       const logged = await api.logTrial(build.id, input);
-      bench.show(logged.build);
+      show(logged.build);
       setSearch({});
       offerUndo(`${words(input)} is logged at tweak ${logged.tweak}`, async () =>
-        bench.show(await api.binTrial(logged.trial)),
+        show(await api.binTrial(logged.trial)),
       );
       return true;
     } catch (e) {
@@ -94,9 +103,8 @@ export function TryStretch({ ready }: { ready: Ready }) {
         <MatHead ready={ready} />
         {build.trials === 0 && <p className="max-w-prose text-lg">{way.words.none}</p>}
         {counted.length > 1 && (
-          <Choice
-            label="Shown"
-            quiet
+          <Select
+            label="Shown by tweak"
             value={record?.id ?? ""}
             options={counted.map((r) => ({ value: r.id, label: r.label }))}
             onChange={setPicked}

@@ -4,15 +4,17 @@ import { useNavigate, useSearchParams } from "react-router";
 import { api, type Clinic, type Remedy, type Setup } from "../api/client";
 import { useShortcuts } from "../keys";
 import { drawingOf, viewsOf } from "../motions";
-import { Button, Choice, DoNow, Figure } from "../parts/controls";
+import { Button, Caution, Choice, DoNow, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, knobValue, number, outcomeValue, recordValue } from "../units";
+import { inUnits, knobValue, number, outcomeRange, outcomeValue, recordValue } from "../units";
 import { useConditions } from "./conditions";
 import { Conditions } from "./Conditions";
 import { EffectBars } from "./EffectBars";
 import { KeepOrRevert } from "./KeepOrRevert";
 import { MatHead } from "./MatHead";
+import { Schools } from "./Schools";
 import { Search } from "./Search";
+import { Sizes } from "./Sizes";
 import { Mat, MovedDraft, Slip, WayOn } from "./Slip";
 import { Sweeps } from "./Sweeps";
 import type { Ready } from "./useBench";
@@ -23,6 +25,7 @@ const common = [
   { value: "bars", label: "What matters" },
   { value: "sweep", label: "Over the range" },
   { value: "search", label: "Search" },
+  { value: "sizes", label: "Sizes" },
 ];
 
 /** What the trials say, what to change next and by how much. */
@@ -32,7 +35,12 @@ export function TuneStretch({ ready }: { ready: Ready }) {
   const [how] = useConditions(way);
   const [search, setSearch] = useSearchParams();
   const views = useMemo(
-    () => [{ value: "motion", label: way.words.motion }, ...common, ...viewsOf(way.name)],
+    () => [
+      { value: "motion", label: way.words.motion },
+      ...common,
+      ...(way.schools.length > 0 ? [{ value: "schools", label: "Two schools" }] : []),
+      ...viewsOf(way.name),
+    ],
     [way],
   );
   const view = views.find((v) => v.value === search.get("view"))?.value ?? "motion";
@@ -116,6 +124,8 @@ export function TuneStretch({ ready }: { ready: Ready }) {
           {view === "bars" && <EffectBars ready={ready} setup={setup} />}
           {view === "sweep" && <Sweeps ready={ready} setup={setup} />}
           {view === "search" && <Search ready={ready} setup={setup} />}
+          {view === "sizes" && <Sizes ready={ready} />}
+          {view === "schools" && <Schools ready={ready} />}
           {Own && clinic.data && <Own clinic={clinic.data} />}
         </div>
       </Mat>
@@ -123,7 +133,9 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         {clinic.data?.kept && (
           <KeepOrRevert ready={ready} kept={clinic.data.kept} tweak={clinic.data.tweak} />
         )}
-        {clinic.error && <p>{clinic.error.message}</p>}
+        {(clinic.error ?? prediction.error) && (
+          <Caution title="Not predicted">{(clinic.error ?? prediction.error)?.message}</Caution>
+        )}
         {clinic.data && (
           <Diagnosis
             ready={ready}
@@ -227,7 +239,7 @@ function Diagnosis({
           }
           unit={after.unit === "m" && units === "mm" ? "m predicted" : "predicted"}
         >
-          {outcomeValue(after.lo, after, units)} to {outcomeValue(after.hi, after, units)}, {after.mode}. Now{" "}
+          {outcomeRange(after, units)}, {after.mode}. Now{" "}
           {stats && stats.n > 0
             ? `${recordValue(stats.median, after.unit, units)} measured, n = ${stats.n}`
             : remedy.now

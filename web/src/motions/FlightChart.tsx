@@ -3,6 +3,7 @@ import type { FlightDrawing, Sample } from "../api/client";
 import type { Conditions } from "../bench/conditions";
 import { moment, polyline, useWidth } from "../bench/drawing";
 import { useUnits } from "../settings";
+import { Legend } from "./Legend";
 import { distance, hallUnit, inHallUnit, number } from "../units";
 
 export type Aspect = "side" | "plan" | "space";
@@ -33,40 +34,16 @@ export function FlightChart(props: Props) {
       ) : (
         <Flat {...props} width={width} label={words} name={name} />
       )}
-      <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1 text-sm text-quiet">
-        <li>
-          <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
-            <path
-              d="M1 5H33"
-              stroke="var(--lavender)"
-              strokeWidth="4"
-              strokeDasharray="1 6"
-              strokeLinecap="round"
-            />
-          </svg>
-          predicted, just as meant; the band holds eight of ten throws with what hands miss
-        </li>
-        {flight.ghosts.length > 0 && (
-          <li>
-            <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
-              <path d="M1 5H33" stroke="var(--quiet)" strokeWidth="1.5" strokeDasharray="5 3" />
-            </svg>
-            earlier set-ups, predicted
-          </li>
-        )}
-        {measured.length > 0 && (
-          <li>
-            <svg viewBox="0 0 12 12" className="mr-1 inline h-3 w-3" aria-hidden="true">
-              <circle cx="6" cy="6" r="5" fill="var(--tide)" />
-            </svg>
-            measured, n = {measured.length}
-          </li>
-        )}
+      <Legend
+        path="predicted, just as meant; the band holds eight of ten throws with what hands miss"
+        ghosts={flight.ghosts.length > 0}
+        measured={measured.length}
+      >
         <li>
           thrown at {number(how["throw.speed"] ?? 0)} m/s, {number(how["throw.angle"] ?? 0)}°, from{" "}
           {distance(how["throw.height"] ?? 0, units)}
         </li>
-      </ul>
+      </Legend>
     </div>
   );
 }

@@ -1,14 +1,16 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { FlightDrawing } from "../api/client";
 import { moment } from "../bench/drawing";
 import { Outcomes } from "../bench/Outcomes";
 import { shares } from "../bench/trialWords";
-import { Button, Choice } from "../parts/controls";
+import { Choice } from "../parts/controls";
 import { useUnits } from "../settings";
 import { distance, number } from "../units";
 import type { MatProps } from "./drawing";
 import { FlightChart, type Aspect } from "./FlightChart";
+import { PathTable } from "./PathTable";
+import { Scrubber } from "./Scrubber";
 
 /** Shares of a second that pass in a second when it is played slowly. */
 const slow = 0.25;
@@ -30,22 +32,7 @@ function Flight({ prediction, flight, how, measured, name }: MatProps & { flight
       : ".");
   const [aspect, setAspect] = useState<Aspect>("side");
   const [at, setAt] = useState(0);
-  const [playing, setPlaying] = useState(false);
   const end = flight.path.at(-1)?.t ?? 0;
-  useEffect(() => {
-    if (!playing) return undefined;
-    let last = performance.now();
-    let frame = requestAnimationFrame(function step(now) {
-      setAt((t) => {
-        const next = t + ((now - last) / 1000) * slow;
-        if (next >= end) setPlaying(false);
-        return Math.min(end, next);
-      });
-      last = now;
-      frame = requestAnimationFrame(step);
-    });
-    return () => cancelAnimationFrame(frame);
-  }, [playing, end]);
   const now = moment(flight.path, Math.min(at, end));
   return (
     <div className="flex min-w-0 flex-col gap-2">
@@ -81,31 +68,14 @@ function Flight({ prediction, flight, how, measured, name }: MatProps & { flight
           What the model does not know
         </Link>
       </p>
-      <div className="flex items-center gap-3">
-        <Button
-          className="shrink-0 whitespace-nowrap"
-          onClick={() => {
-            if (!playing && at >= end) setAt(0);
-            setPlaying(!playing);
-          }}
-        >
-          {playing ? "Stop" : "Play slowly"}
-        </Button>
-        <input
-          type="range"
-          className="h-9 grow accent-ink"
-          aria-label="Moment of the flight"
-          aria-valuetext={`${number(at, 2)} s`}
-          min={0}
-          max={end}
-          step={0.01}
-          value={Math.min(at, end)}
-          onChange={(e) => {
-            setPlaying(false);
-            setAt(Number(e.target.value));
-          }}
-        />
-      </div>
+      <Scrubber
+        label="Moment of the flight"
+        words={`${number(at, 2)} s`}
+        at={Math.min(at, end)}
+        end={end}
+        rate={slow}
+        onMove={setAt}
+      />
       <p className="min-h-12 text-sm text-quiet" data-moment="">
         At {number(now.t, 2)} s: {number(now.speed)} m/s, angle of attack {number(now.attack)}°, nose{" "}
         {now.pitch >= 0 ? `${number(now.pitch)}° up` : `${number(-now.pitch)}° down`}, bank{" "}
@@ -115,44 +85,16 @@ function Flight({ prediction, flight, how, measured, name }: MatProps & { flight
         , {distance(Math.max(0, now.z), units)} up. The dotted line is where the air comes from.
       </p>
       <Outcomes outcomes={prediction.outcomes} />
-      <details>
-        <summary>How {prediction.tries} scattered throws fly, and the path as a table</summary>
-        <p className="mt-1">
-          {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends by what a
-          hand misses, and the least certain constants of the model.
-        </p>
-        <div
-          className="mt-2 max-h-60 overflow-auto"
-          tabIndex={0}
-          role="region"
-          aria-label="The path as a table"
-        >
-          <table className="w-full text-right">
-            <thead className="text-sm text-quiet">
-              <tr>
-                <th scope="col">time, s</th>
-                <th scope="col">ahead, m</th>
-                <th scope="col">aside, m</th>
-                <th scope="col">height, m</th>
-                <th scope="col">speed, m/s</th>
-              </tr>
-            </thead>
-            <tbody>
-              {flight.path
-                .filter((_, i) => i % 8 === 0 || i === flight.path.length - 1)
-                .map((p) => (
-                  <tr key={p.t} className="border-t border-line">
-                    <td>{number(p.t, 2)}</td>
-                    <td>{number(p.x, 2)}</td>
-                    <td>{number(p.y, 2)}</td>
-                    <td>{number(p.z, 2)}</td>
-                    <td>{number(p.speed)}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
-        </div>
-      </details>
+      <PathTable
+        summary={`How ${prediction.tries} scattered throws fly, and the path as a table`}
+        columns={["time, s", "ahead, m", "aside, m", "height, m", "speed, m/s"]}
+        rows={flight.path
+          .filter((_, i) => i % 8 === 0 || i === flight.path.length - 1)
+          .map((p) => [number(p.t, 2), number(p.x, 2), number(p.y, 2), number(p.z, 2), number(p.speed)])}
+      >
+        {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends by what a hand
+        misses, and the least certain constants of the model.
+      </PathTable>
     </div>
   );
 }

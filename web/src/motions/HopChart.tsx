@@ -5,6 +5,7 @@ import { polyline, useWidth } from "../bench/drawing";
 import { useUnits } from "../settings";
 import { inRecordUnit, recordUnit } from "../units";
 import type { Pose } from "./hopPose";
+import { Legend } from "./Legend";
 
 const pad = { left: 46, right: 20, top: 30, bottom: 46 };
 
@@ -170,36 +171,11 @@ export function HopChart({
         <Toy pose={pose} X={X} Y={Y} />
         <Arrow x={X(side > 0 ? from : to)} y={pad.top + 14} side={side} unsure={hop.unsure} />
       </svg>
-      <ul className="mt-1 flex flex-wrap gap-x-5 gap-y-1 text-sm text-quiet">
-        <li>
-          <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
-            <path
-              d="M1 5H33"
-              stroke="var(--lavender)"
-              strokeWidth="4"
-              strokeDasharray="1 6"
-              strokeLinecap="round"
-            />
-          </svg>
-          predicted path of the centre of mass; the band holds eight of ten hops
-        </li>
-        {hop.ghosts.length > 0 && (
-          <li>
-            <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
-              <path d="M1 5H33" stroke="var(--quiet)" strokeWidth="1.5" strokeDasharray="5 3" />
-            </svg>
-            earlier set-ups, predicted
-          </li>
-        )}
-        {measured.length > 0 && (
-          <li>
-            <svg viewBox="0 0 12 12" className="mr-1 inline h-3 w-3" aria-hidden="true">
-              <circle cx="6" cy="6" r="5" fill="var(--tide)" />
-            </svg>
-            measured, n = {measured.length}
-          </li>
-        )}
-      </ul>
+      <Legend
+        path="predicted path of the centre of mass; the band holds eight of ten hops"
+        ghosts={hop.ghosts.length > 0}
+        measured={measured.length}
+      />
     </figure>
   );
 }

@@ -80,9 +80,10 @@ export function Pleat({ hop, pose, pressed }: { hop: LeapDrawing; pose: Pose; pr
         )}
       </svg>
       <figcaption className="text-sm text-quiet">
-        From the side. Second fold open by {number(open, 0)}°; hip to second fold{" "}
-        {smallLength(1000 * hop.middle_m, units)}, then {smallLength(1000 * hop.foot_m, units)} to the rear
-        edge, which {gap > 0 ? "passes" : "ends short of"} the hip by {smallLength(Math.abs(gap), units)}.
+        From the side{pressed ? "" : ", as it leaves the table at the latest"}. Second fold open by{" "}
+        {number(open, 0)}°; hip to second fold {smallLength(1000 * hop.middle_m, units)}, then{" "}
+        {smallLength(1000 * hop.foot_m, units)} to the rear edge, which {gap > 0 ? "passes" : "ends short of"}{" "}
+        the hip by {smallLength(Math.abs(gap), units)}.
       </figcaption>
     </figure>
   );

@@ -13,7 +13,7 @@ const rad = Math.PI / 180;
 
 /** The toy on the table, its pleat open so far and its body pitched so. */
 export function onTable(d: LeapDrawing, f: { x: number; open: number; pitch: number }): Pose {
-  const side = d.backward ? -1 : 1;
+  const side = d.flipped ? -1 : 1;
   const x = side * f.x;
   const hip: [number, number] = [
     x - side * d.middle_m * Math.cos(f.open * rad),

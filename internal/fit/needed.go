@@ -1,0 +1,52 @@
+package fit
+
+import (
+	"math"
+	"slices"
+)
+
+// Bounds of how many trials a side are ever asked for.
+const fewestEach, mostEach = 3, 30
+
+// Needed is how many trials each of two set-ups needs so that a difference as large as
+// predicted is found in eight of ten tries, and scatter claims one in one of ten (rank
+// test). scatter is the standard deviation of single trials, as a part of their middle.
+func Needed(a, b, scatter float64) int {
+	a, b = math.Abs(a), math.Abs(b)
+	if a <= 0 || b <= 0 || scatter <= 0 {
+		return mostEach
+	}
+	shift := math.Abs(math.Log(a / b))
+	if shift < 1e-6 {
+		return mostEach
+	}
+	const both, efficiency = 1.645 + 0.842, 0.955
+	n := 2 * math.Pow(both*scatter/shift, 2) / efficiency
+	return int(math.Ceil(math.Max(fewestEach, math.Min(mostEach, n))))
+}
+
+// usualScatter is taken where too few trials tell it.
+const usualScatter = 0.3
+
+// Scatter is the standard deviation of readings as a part of their median, from the
+// middle half; the usual one when there are fewer than five.
+func Scatter(values []float64) float64 {
+	if len(values) < 5 {
+		return usualScatter
+	}
+	v := slices.Sorted(slices.Values(values))
+	at := func(q float64) float64 {
+		x := q * float64(len(v)-1)
+		i := int(x)
+		if i+1 >= len(v) {
+			return v[i]
+		}
+		return v[i] + (x-float64(i))*(v[i+1]-v[i])
+	}
+	middle := math.Abs(at(0.5))
+	if middle == 0 {
+		return usualScatter
+	}
+	// The middle half of a normal distribution is 1.349 standard deviations wide.
+	return math.Max(0.05, (at(0.75)-at(0.25))/1.349/middle)
+}

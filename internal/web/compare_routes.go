@@ -1,0 +1,301 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+	"tussock/internal/fit"
+	"tussock/internal/motion"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+	"tussock/internal/tune"
+)
+
+func (s *server) compareRoutes(api huma.API) {
+	op := func(id, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/builds/{id}" + path, Summary: summary, MaxBodyBytes: smallBody}
+	}
+	huma.Register(api, op("compare-sizes", "/sizes", "The same pattern at several sizes, predicted, against what was logged of builds of it"), s.sizes)
+	huma.Register(api, op("compare-schools", "/schools", "Where folders disagree: both ways predicted, how many trials settle it, and what was logged"), s.schools)
+}
+
+// SizesView compares sizes of one pattern.
+type SizesView struct {
+	Sizes  []SizeRow `json:"sizes" doc:"smallest first"`
+	Advice string    `json:"advice"`
+}
+
+// SizeRow is one size: of a build that there is, or one to think of.
+type SizeRow struct {
+	WidthMM  float64          `json:"width_mm"`
+	HeightMM float64          `json:"height_mm"`
+	Scale    float64          `json:"scale" doc:"against the sheet of this build"`
+	Here     bool             `json:"here" doc:"this build"`
+	Build    *BuildRef        `json:"build,omitempty" doc:"absent for a size to think of"`
+	LengthMM float64          `json:"length_mm" doc:"longer side of the finished toy"`
+	Outcomes []motion.Outcome `json:"outcomes" doc:"predicted: the first two; none when it cannot be folded"`
+	Warns    []string         `json:"warns" doc:"checks that fail at this size"`
+	Measured *bench.Stats     `json:"measured,omitempty" doc:"of the reading of the first outcome"`
+}
+
+// thoughtSizes are the sizes to think of beside those that there are.
+var thoughtSizes = []float64{0.5, 1 / math.Sqrt2, 1, math.Sqrt2}
+
+func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	setup := b.Current()
+	all, err := s.store.Builds(ctx)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	v := &SizesView{Sizes: []SizeRow{}}
+	logs := map[int][]float64{}
+	row := func(spec bench.SheetSpec, knobs map[string]float64, scale float64) (SizeRow, error) {
+		r := SizeRow{WidthMM: spec.WidthMM, HeightMM: spec.HeightMM, Scale: scale, Outcomes: []motion.Outcome{}, Warns: []string{}}
+		sh, err := spec.Plain()
+		if err != nil {
+			return r, err
+		}
+		t, err := s.under(ctx, p, sh, in.Body.Conditions)
+		if err != nil {
+			return r, err
+		}
+		q, err := t.Predict(knobs, nil)
+		if err != nil || !q.Works {
+			return r, nil // it cannot be folded so: the row says nothing
+		}
+		r.Outcomes = q.Outcomes[:min(2, len(q.Outcomes))]
+		for _, c := range q.Checks {
+			if !c.OK {
+				r.Warns = append(r.Warns, c.Title+": "+c.Says)
+			}
+		}
+		box := p.Run(sh, knobs).Final().Box()
+		r.LengthMM = math.Max(box.Width(), box.Height())
+		return r, nil
+	}
+	for _, other := range all {
+		if other.Pattern != b.Pattern {
+			continue
+		}
+		set, trials := other.Current(), []bench.Trial{}
+		for _, t := range other.Tweaks {
+			if len(t.Trials) > 0 {
+				set, trials = t.Setup, t.Trials
+			}
+		}
+		r, err := row(set.Sheet, fullKnobs(p, set.Knobs), set.Sheet.WidthMM/setup.Sheet.WidthMM)
+		if err != nil {
+			return nil, asProblem(err, "body.")
+		}
+		r.Here, r.Build = other.ID == b.ID, &BuildRef{ID: other.ID, Name: other.Name}
+		if len(r.Outcomes) > 0 {
+			if x := bench.Readings(trials, r.Outcomes[0].ID); len(x) > 0 {
+				st := bench.Summarise(x)
+				r.Measured = &st
+				logs[len(v.Sizes)] = x
+			}
+		}
+		v.Sizes = append(v.Sizes, r)
+	}
+	v.Advice = sizeAdvice(v.Sizes, logs)
+	for _, k := range thoughtSizes {
+		spec := setup.Sheet
+		spec.WidthMM, spec.HeightMM = spec.WidthMM*k, spec.HeightMM*k
+		if slices.ContainsFunc(v.Sizes, func(r SizeRow) bool { return math.Abs(r.WidthMM-spec.WidthMM) < 1 }) || !sheet.SideRange.Holds(spec.WidthMM) || !sheet.SideRange.Holds(spec.HeightMM) {
+			continue
+		}
+		r, err := row(spec, scaledKnobs(p, fullKnobs(p, setup.Knobs), k), k)
+		if err != nil {
+			return nil, asProblem(err, "body.")
+		}
+		v.Sizes = append(v.Sizes, r)
+	}
+	slices.SortStableFunc(v.Sizes, func(a, b SizeRow) int {
+		switch {
+		case a.WidthMM < b.WidthMM:
+			return -1
+		case a.WidthMM > b.WidthMM:
+			return 1
+		}
+		return 0
+	})
+	if best, ok := bestSize(v.Sizes); ok {
+		v.Advice += best
+	}
+	return ok(v)
+}
+
+// scaledKnobs takes lengths of folds along with the size, as far as they go.
+func scaledKnobs(p *sequence.Pattern, knobs map[string]float64, k float64) map[string]float64 {
+	for _, q := range p.Knobs {
+		if q.Unit == "mm" && q.Kind == sequence.HardFold && !q.Plain {
+			knobs[q.Name] = math.Max(q.Min, math.Min(q.Max, knobs[q.Name]*k))
+		}
+	}
+	return knobs
+}
+
+// sizeAdvice compares what was measured of the smallest and the largest size.
+func sizeAdvice(rows []SizeRow, logs map[int][]float64) string {
+	small, large := -1, -1
+	for i := range rows {
+		if len(logs[i]) < fit.Fewest {
+			continue
+		}
+		if small < 0 || rows[i].WidthMM < rows[small].WidthMM {
+			small = i
+		}
+		if large < 0 || rows[i].WidthMM > rows[large].WidthMM {
+			large = i
+		}
+	}
+	if small < 0 || rows[large].WidthMM < 1.05*rows[small].WidthMM {
+		return "Log at least three trials of builds of this pattern at two sizes to see what size does. "
+	}
+	a, b := rows[small], rows[large]
+	c := fit.Compare(logs[large], logs[small])
+	ratio := a.Measured.Median / b.Measured.Median
+	predicted := math.Abs(a.Outcomes[0].Middle) / math.Max(1e-9, math.Abs(b.Outcomes[0].Middle))
+	out := fmt.Sprintf("Measured: %s, on a sheet %.0f mm wide, comes to %.1f times what %s does on %.0f mm (n = %d, %d); predicted %.1f times. For its own length that is %.1f times. ",
+		a.Build.Name, a.WidthMM, ratio, b.Build.Name, b.WidthMM, c.After, c.Before, predicted, ratio*b.LengthMM/math.Max(1e-9, a.LengthMM))
+	switch c.Verdict {
+	case fit.Better:
+		return out + fmt.Sprintf("The smaller one does better, and mere scatter gives as much in %.0f of 100 cases. ", math.Max(1, 100*c.Chance))
+	case fit.Worse:
+		return out + fmt.Sprintf("The larger one does better, and mere scatter gives as much in %.0f of 100 cases. ", math.Max(1, 100*c.Chance))
+	}
+	return out + "The trials do not tell them apart. "
+}
+
+// bestSize says which size is predicted to come to most.
+func bestSize(rows []SizeRow) (string, bool) {
+	best := -1
+	for i, r := range rows {
+		if len(r.Outcomes) > 0 && (best < 0 || math.Abs(r.Outcomes[0].Middle) > math.Abs(rows[best].Outcomes[0].Middle)) {
+			best = i
+		}
+	}
+	if best < 0 {
+		return "", false
+	}
+	r := rows[best]
+	if r.Here {
+		return "Of the sizes here this build's own is predicted to come to most.", true
+	}
+	if r.Build != nil {
+		return fmt.Sprintf("Of the sizes here that of %s is predicted to come to most.", r.Build.Name), true
+	}
+	return fmt.Sprintf("Of the sizes here a sheet of %.0f mm by %.0f mm is predicted to come to most.", r.WidthMM, r.HeightMM), true
+}
+
+// SchoolView is a question on which folders disagree, for one build.
+type SchoolView struct {
+	motion.School
+	SideA   SchoolSide `json:"side_a"`
+	SideB   SchoolSide `json:"side_b"`
+	Each    int        `json:"each" doc:"trials each side needs to settle it"`
+	Scatter float64    `json:"scatter" doc:"of single trials, as a part of their middle"`
+	Verdict string     `json:"verdict" doc:"what was logged says; empty when one side has no trials"`
+}
+
+// SchoolSide is one of both ways.
+type SchoolSide struct {
+	Knobs   map[string]float64 `json:"knobs" doc:"the whole set-up"`
+	Outlook motion.Outlook     `json:"outlook"`
+	Tweak   int                `json:"tweak" doc:"the newest tweak that is set so; 0 for none"`
+	Stats   *bench.Stats       `json:"stats,omitempty"`
+}
+
+func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]SchoolView], error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	setup := b.Current()
+	sh, err := setup.Sheet.Plain()
+	if err != nil {
+		return nil, asProblem(err, "")
+	}
+	t, err := s.under(ctx, p, sh, in.Body.Conditions)
+	if err != nil {
+		return nil, err
+	}
+	out := []SchoolView{}
+	has := func(knob string) bool { return p.KnobIndex(knob) >= 0 }
+	for _, q := range t.way.Schools {
+		a, okA := tune.Applied(has, fullKnobs(p, setup.Knobs), q.KnobsA)
+		c, okB := tune.Applied(has, fullKnobs(p, setup.Knobs), q.KnobsB)
+		if !okA || !okB {
+			continue // this pattern does not have these folds
+		}
+		v := SchoolView{School: q}
+		var logA, logB []float64
+		if v.SideA, logA, err = schoolSide(t, b, a, q.KnobsA); err != nil {
+			return nil, refuse("knobs", nil, err.Error())
+		}
+		if v.SideB, logB, err = schoolSide(t, b, c, q.KnobsB); err != nil {
+			return nil, refuse("knobs", nil, err.Error())
+		}
+		v.Scatter = fit.Scatter(append(slices.Clone(logA), logB...))
+		if len(logA) >= 5 && len(logB) >= 5 {
+			v.Scatter = (fit.Scatter(logA) + fit.Scatter(logB)) / 2
+		}
+		v.Each = fit.Needed(v.SideA.Outlook.Middle, v.SideB.Outlook.Middle, v.Scatter)
+		if len(logA) > 0 && len(logB) > 0 {
+			v.Verdict = schoolVerdict(fit.Compare(logB, logA), q, v.Each)
+		}
+		out = append(out, v)
+	}
+	return ok(out)
+}
+
+func schoolSide(t tried, b *bench.Build, knobs, own map[string]float64) (SchoolSide, []float64, error) {
+	v := SchoolSide{Knobs: knobs}
+	var err error
+	if v.Outlook, err = t.Outlook(knobs); err != nil {
+		return v, nil, err
+	}
+	var log []float64
+	for _, w := range b.Tweaks {
+		if tune.Matches(fullKnobs(t.pattern, w.Setup.Knobs), own) {
+			v.Tweak = w.No
+			if x := bench.Readings(w.Trials, v.Outlook.ID); len(x) > 0 {
+				st := bench.Summarise(x)
+				v.Stats, log = &st, x
+			}
+		}
+	}
+	return v, log, nil
+}
+
+// schoolVerdict is what the log says of A against B.
+func schoolVerdict(c fit.Comparison, q motion.School, each int) string {
+	times := fmt.Sprintf("(n = %d, %d)", c.After, c.Before)
+	switch c.Verdict {
+	case fit.Better:
+		return fmt.Sprintf("Your trials say: %s %s.", q.A, times)
+	case fit.Worse:
+		return fmt.Sprintf("Your trials say: %s %s.", q.B, times)
+	case fit.TooFew:
+		return fmt.Sprintf("Too few trials yet %s: %d of each are wanted.", times, each)
+	}
+	return fmt.Sprintf("Your trials do not tell them apart %s.", times)
+}
