@@ -28,11 +28,14 @@ var core = map[string][]string{
 	"care":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/shadow", "sequence"},
 	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body"},
 	"motion":        {},
-	"motion/glide":  {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion"},
+	"motion/toys":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence", "motion"},
+	"motion/glide":  {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion", "motion/toys"},
+	"motion/hop":    {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion", "motion/toys"},
+	"ways":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion", "motion/toys", "motion/glide", "motion/hop"},
 	"tune":          {"motion"},
 	"fit":           {},
 	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
-	"bench":         {},
+	"bench":         {"geom", "sheet", "motion"},
 }
 
 // outside are parts of package paths that have no place in the core.

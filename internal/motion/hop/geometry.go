@@ -159,12 +159,13 @@ func (g *Geometry) measure(r *sequence.Replay, q pleat) error {
 	if g.MiddleMM < 0.5 || g.FootMM < 0.5 {
 		return errors.New("both folds of the pleat lie at the same place: move them apart")
 	}
-	return g.weigh(r, q, final, ahead)
+	return g.weigh(r, q, flat, ahead)
 }
 
 // weigh measures the body as it ends up, legs and all, in a frame at the hip: x towards
 // the nose, y to the right.
-func (g *Geometry) weigh(r *sequence.Replay, q pleat, final *fold.State, ahead float64) error {
+func (g *Geometry) weigh(r *sequence.Replay, q pleat, flat body.Flat, ahead float64) error {
+	final := r.Final()
 	frame, err := g.frame(r, final)
 	if err != nil {
 		return err
@@ -192,7 +193,7 @@ func (g *Geometry) weigh(r *sequence.Replay, q pleat, final *fold.State, ahead f
 			ahead = math.Max(ahead, v.X)
 		}
 	}
-	for _, p := range layermap.Silhouette(layermap.Cells(final)) {
+	for _, p := range layermap.Silhouette(flat.Cells) {
 		local := make(geom.Polygon, len(p))
 		for k, v := range p {
 			local[k] = frame(v)

@@ -3,7 +3,10 @@ package hop
 import (
 	"fmt"
 	"math"
+	"runtime"
 	"slices"
+
+	"golang.org/x/sync/errgroup"
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
@@ -88,12 +91,14 @@ func (w *Workbench) spread(g Geometry, set sequence.SpringSet, n int, band bool)
 	var long, high, flips, feet, speed, angle, push, over []float64
 	var paths [][]LeapSpot
 	far := 0.0
-	for _, q := range w.scatter(g, set, n, true) {
-		spots := 0
-		if band {
-			spots = 40
-		}
-		a := q.toy.Fly(q.toy.Launch(q.trial, nil), q.trial, spots)
+	spots := 0
+	if band {
+		spots = 40
+	}
+	hops := w.scatter(g, set, n, true)
+	arcs := leaps(hops, spots)
+	for i, q := range hops {
+		a := arcs[i]
 		long, high, flips, feet = append(long, a.LengthM), append(high, a.HeightM), append(flips, a.HalfFlips), append(feet, 100*a.FeetShare)
 		v := math.Hypot(a.Vx, a.Vy)
 		speed, angle, push = append(speed, v), append(angle, geom.Deg(math.Atan2(a.Vy, math.Abs(a.Vx)))), append(push, a.T)
@@ -122,6 +127,24 @@ func (w *Workbench) spread(g Geometry, set sequence.SpringSet, n int, band bool)
 	if band {
 		out.band = bandOf(paths, far, out.length.Middle < 0)
 	}
+	return out
+}
+
+// leaps carries hops out, as many at a time as there are processors.
+func leaps(hops []hopped, spots int) []Arc {
+	out := make([]Arc, len(hops))
+	var g errgroup.Group
+	workers := runtime.GOMAXPROCS(0)
+	for k := range workers {
+		g.Go(func() error {
+			for i := k; i < len(hops); i += workers {
+				q := hops[i]
+				out[i] = q.toy.Fly(q.toy.Launch(q.trial, nil), q.trial, spots)
+			}
+			return nil
+		})
+	}
+	_ = g.Wait() // a leap does not fail
 	return out
 }
 

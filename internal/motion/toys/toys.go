@@ -25,6 +25,7 @@ type Toys[T any] struct {
 
 	mu   sync.Mutex
 	kept map[string]kept[T]
+	last *sequence.Replay // the newest that could be folded: the next one takes over its first steps
 }
 
 type kept[T any] struct {
@@ -61,11 +62,17 @@ func (t *Toys[T]) Toy(knobs map[string]float64) (T, error) {
 }
 
 func (t *Toys[T]) fold(knobs map[string]float64) (out kept[T]) {
-	r := t.Pattern.Run(t.Sheet, knobs)
+	t.mu.Lock()
+	last := t.last
+	t.mu.Unlock()
+	r := t.Pattern.Rerun(last, t.Sheet, knobs)
 	if r.Err != nil {
 		out.err = fmt.Errorf("step %d cannot be folded: %s", r.Err.Step, r.Err.Detail)
 		return out
 	}
+	t.mu.Lock()
+	t.last = r
+	t.mu.Unlock()
 	out.toy, out.err = t.Of(r)
 	return out
 }
