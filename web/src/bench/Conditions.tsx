@@ -1,4 +1,4 @@
-import { Fragment, useState } from "react";
+import { Fragment, memo, useState } from "react";
 import { Link } from "react-router";
 import type { Condition, Moving } from "../api/client";
 import { Check, Choice, Field, Select } from "../parts/controls";
@@ -6,8 +6,10 @@ import { useUnits } from "../settings";
 import { fromRecordUnit, inRecordUnit, number, parseNumber, recordUnit } from "../units";
 import { useConditions, type Conditions as Values } from "./conditions";
 
-/** How and where it is tried. */
-export function Conditions({ way }: { way: Moving }) {
+/** How and where it is tried. It rests while a dial moves. */
+export const Conditions = memo(All);
+
+function All({ way }: { way: Moving }) {
   const [how, change] = useConditions(way);
   const units = useUnits();
   const groups = [...new Set(way.conditions.map((c) => c.group))];

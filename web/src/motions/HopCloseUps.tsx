@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { LeapDrawing } from "../api/client";
 import { useUnits } from "../settings";
 import { number, smallLength } from "../units";
@@ -90,7 +91,9 @@ export function Pleat({ hop, pose, pressed }: { hop: LeapDrawing; pose: Pose; pr
 }
 
 /** The toy from above: what touches the table, where it balances, where the finger presses. */
-export function Feet({ hop }: { hop: LeapDrawing }) {
+export const Feet = memo(FromAbove);
+
+function FromAbove({ hop }: { hop: LeapDrawing }) {
   const points = [...hop.outline.flat(), ...hop.feet.map((f) => [f.x, f.y])];
   const xs = points.map((p) => p[0] ?? 0);
   const ys = points.map((p) => p[1] ?? 0);

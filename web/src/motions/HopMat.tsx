@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import type { LeapDrawing } from "../api/client";
 import { Outcomes } from "../bench/Outcomes";
@@ -25,6 +25,9 @@ function Hop({ prediction, hop, how, measured, name }: MatProps & { hop: LeapDra
   const units = useUnits();
   const [at, setAt] = useState(0.55);
   const now = moment(hop, at);
+  // The arc is painted first; what is looked at closely and the table follow.
+  const later = useDeferredValue(hop);
+  const close = moment(later, at);
   const phase = {
     press: "the finger presses the rear down",
     push: `${number(1000 * now.t)} ms after it slipped off: both folds push`,
@@ -55,17 +58,17 @@ function Hop({ prediction, hop, how, measured, name }: MatProps & { hop: LeapDra
       </p>
       <div className="grid gap-4 border-t border-line pt-2 sm:grid-cols-2">
         <Pleat
-          hop={hop}
-          pose={now.phase === "air" ? moment(hop, pushUntil - 0.001).pose : now.pose}
-          pressed={now.phase === "press"}
+          hop={later}
+          pose={close.phase === "air" ? moment(later, pushUntil - 0.001).pose : close.pose}
+          pressed={close.phase === "press"}
         />
-        <Feet hop={hop} />
+        <Feet hop={later} />
       </div>
       <PathTable
         summary={`How ${prediction.tries} scattered hops go, and the path as a table`}
         columns={["time, s", "ahead", "height", "pitch, °"]}
-        rows={hop.path
-          .filter((_, i) => i % 8 === 0 || i === hop.path.length - 1)
+        rows={later.path
+          .filter((_, i) => i % 8 === 0 || i === later.path.length - 1)
           .map((p) => [
             number(p.t, 3),
             recordValue(p.x, "cm", units),
