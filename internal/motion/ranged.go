@@ -31,5 +31,5 @@ func (r Range) Outcome(id, label, unit string, decimals int, sides ...string) Ou
 	if sides == nil {
 		sides = []string{}
 	}
-	return Outcome{id, label, unit, r.Lo, r.Middle, r.Hi, decimals, sides}
+	return Outcome{ID: id, Label: label, Unit: unit, Lo: r.Lo, Middle: r.Middle, Hi: r.Hi, Decimals: decimals, Sides: sides}
 }

@@ -62,6 +62,7 @@ type Outcome struct {
 	Middle   float64  `json:"middle"`
 	Hi       float64  `json:"hi"`
 	Decimals int      `json:"decimals"`
+	Most     float64  `json:"most" doc:"beyond this the number is not to be trusted and is told as more; 0 for none"`
 	Sides    []string `json:"sides" doc:"names of the negative and the positive side, and of neither"`
 }
 

@@ -198,6 +198,7 @@ type Aim struct {
 	Unit  string  `json:"unit,omitempty"`
 	First float64 `json:"first,omitempty"`
 	Child bool    `json:"child" doc:"judged by a child's hand"`
+	Needs string  `json:"needs,omitempty" doc:"a condition without which the aim means nothing"`
 }
 
 // Asked is what can be measured of the finished toy, to replace what was meant.

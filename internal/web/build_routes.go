@@ -59,7 +59,7 @@ func (s *server) listBuilds(ctx context.Context, _ *struct{}) (*answer[[]BuildCa
 		if p, err := findPattern(b.Pattern); err == nil {
 			// A build whose set-up cannot be drawn is listed without a picture.
 			if r, err := s.replay(p, b.Current()); err == nil && r.Toy != nil {
-				c.Picture = r.Toy.Round
+				c.Picture = r.finished()
 			}
 		}
 		out = append(out, c)

@@ -142,6 +142,14 @@ func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 	return &v, nil
 }
 
+// finished is the finished toy: in the round, or as it lies where all of it is flat.
+func (v *ReplayView) finished() *draw.Picture {
+	if v.Toy.Round != nil {
+		return v.Toy.Round
+	}
+	return &v.Steps[len(v.Steps)-1].After
+}
+
 func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {
 	key, err := json.Marshal(struct {
 		Pattern string

@@ -54,10 +54,7 @@ func (s *server) listPatterns(context.Context, *struct{}) (*answer[[]PatternView
 			return nil, asProblem(err, "")
 		}
 		if r.Toy != nil {
-			v.Thickest, v.Picture = r.Toy.MaxLayers, r.Toy.Round
-			if v.Picture == nil {
-				v.Picture = &r.Steps[len(r.Steps)-1].After
-			}
+			v.Thickest, v.Picture = r.Toy.MaxLayers, r.finished()
 		}
 		out = append(out, v)
 	}

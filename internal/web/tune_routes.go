@@ -158,8 +158,12 @@ func (s *server) search(ctx context.Context, id string, in OptimiseInput) (func(
 	if err != nil {
 		return nil, err
 	}
-	if !slices.ContainsFunc(t.way.Aims, func(a motion.Aim) bool { return a.Name == in.Aim }) {
+	i := slices.IndexFunc(t.way.Aims, func(a motion.Aim) bool { return a.Name == in.Aim })
+	if i < 0 {
 		return nil, refuse("body.aim", in.Aim, "toys that move so are not tuned for "+in.Aim)
+	}
+	if q := t.way.Aims[i].Needs; q != "" && t.conditions[q] == 0 {
+		return nil, refuse("body.conditions."+q, 0, fmt.Sprintf("there is no %s yet: set it up under %q first", q, t.way.Words.Conditions))
 	}
 	levers := t.Levers(t.knobs)
 	var free []int

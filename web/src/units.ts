@@ -140,9 +140,10 @@ export function recordValue(v: number, unit: string, units: Units, decimals = 1)
 /** A predicted outcome; what lies to a side is told by the side's name. */
 export function outcomeValue(
   v: number,
-  o: { unit: string; decimals: number; sides: string[] },
+  o: { unit: string; decimals: number; sides: string[]; most?: number },
   units: Units,
 ): string {
+  if (o.most && v > o.most) return `over ${recordValue(o.most, o.unit, units, o.decimals)}`;
   const [minus, plus, neither] = o.sides;
   if (minus === undefined || plus === undefined) return recordValue(v, o.unit, units, o.decimals);
   const least = 0.5 * 10 ** -o.decimals * (o.unit === "cm" ? 0.01 : 1);
@@ -152,9 +153,10 @@ export function outcomeValue(
 
 /** The band of an outcome: its unit and side once where both ends have the same. */
 export function outcomeRange(
-  o: { unit: string; decimals: number; sides: string[]; lo: number; hi: number },
+  o: { unit: string; decimals: number; sides: string[]; most?: number; lo: number; hi: number },
   units: Units,
 ): string {
+  if (o.most && o.lo > o.most) return outcomeValue(o.lo, o, units);
   const sided = o.sides.length > 1;
   const cross = sided && o.lo < 0 !== o.hi < 0;
   // Nearest first: what lies to the negative side is told without its sign.

@@ -53,6 +53,7 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 	a := air{vx: l.Vx, vy: l.Vy, w: l.Spin}
 	// The time it takes without air bounds what must be kept.
 	whole := (l.Vy + math.Sqrt(l.Vy*l.Vy+2*gravity*tr.DropM)) / gravity
+	side := math.Copysign(1, l.Vx) // the way it leaps
 	every := 1
 	if spots > 0 {
 		every = max(1, int(whole/arcStep)/spots)
@@ -69,8 +70,8 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 		mid := step(a, rate(a), arcStep/2)
 		next := step(a, rate(mid), arcStep)
 		out.HeightM = math.Max(out.HeightM, l.Up+next.y)
-		if tr.RopeAtM > 0 && l.Far+a.x < tr.RopeAtM && l.Far+next.x >= tr.RopeAtM {
-			part := (tr.RopeAtM - l.Far - a.x) / (next.x - a.x)
+		if was, is := side*(l.Far+a.x), side*(l.Far+next.x); tr.RopeAtM > 0 && was < tr.RopeAtM && is >= tr.RopeAtM {
+			part := (tr.RopeAtM - was) / (is - was)
 			out.AtRopeM = l.Up + a.y + part*(next.y-a.y)
 		}
 		if next.y < -tr.DropM && next.vy < 0 {

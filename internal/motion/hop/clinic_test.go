@@ -290,6 +290,10 @@ func TestWhatIsInTheWay(t *testing.T) {
 	if !strings.Contains(low.ModeWords, "clears the rope in 100 of 100") || !strings.Contains(low.ModeWords, "gap") || !strings.Contains(low.ModeWords, "ring") || !strings.Contains(high.ModeWords, "clears the rope in 0 of 100") {
 		t.Errorf("%s\n%s", low.ModeWords, high.ModeWords)
 	}
+	back, err := bench(t, "backswimmer", 1, motion.Conditions{"rope_at": 0.04, "rope": 0.01}).Predict(nil, nil)
+	if err != nil || strings.Contains(back.ModeWords, "clears the rope in 0 of") {
+		t.Errorf("a rope behind one that leaps back: %s, %v", back.ModeWords, err)
+	}
 	far, err := bench(t, "sandhopper", 1, motion.Conditions{"drop": 0.7}).Outlook(nil)
 	if err != nil {
 		t.Fatal(err)

@@ -125,7 +125,7 @@ func (w *Workbench) spread(g Geometry, set sequence.SpringSet, n int, band bool)
 	out.length, out.height, out.flips, out.feet = motion.RangeOf(long), motion.RangeOf(high), motion.RangeOf(flips), motion.RangeOf(feet)
 	out.speed, out.angle, out.push, out.over = motion.RangeOf(speed), motion.RangeOf(angle), motion.RangeOf(push), motion.RangeOf(over)
 	if band {
-		out.band = bandOf(paths, far, out.length.Middle < 0)
+		out.band = bandOf(paths, far, out.length.Middle < 0, -w.DropM)
 	}
 	return out
 }
@@ -148,8 +148,8 @@ func leaps(hops []hopped, spots int) []Arc {
 	return out
 }
 
-// bandOf is where eight of ten paths pass; those that have landed are on the table.
-func bandOf(paths [][]LeapSpot, far float64, back bool) []LeapBand {
+// bandOf is where eight of ten paths pass; those that have landed are on the floor.
+func bandOf(paths [][]LeapSpot, far float64, back bool, floor float64) []LeapBand {
 	out := []LeapBand{}
 	way := 1.0
 	if back {
@@ -168,25 +168,25 @@ func bandOf(paths [][]LeapSpot, far float64, back bool) []LeapBand {
 		x := start + (far-start)*float64(k)/(bandPoints-1)
 		var y []float64
 		for _, p := range paths {
-			y = append(y, passes(p, x, way))
+			y = append(y, passes(p, x, way, floor))
 		}
 		r := motion.RangeOf(y)
 		out = append(out, LeapBand{way * x, r.Lo, r.Hi})
-		if r.Hi <= 0 {
+		if r.Hi <= floor {
 			break
 		}
 	}
 	return out
 }
 
-func passes(p []LeapSpot, x, way float64) float64 {
+func passes(p []LeapSpot, x, way, floor float64) float64 {
 	for i := 1; i < len(p); i++ {
 		a, b := way*p[i-1].X, way*p[i].X
 		if b >= x && b > a {
 			return p[i-1].Y + clamp((x-a)/(b-a), 0, 1)*(p[i].Y-p[i-1].Y)
 		}
 	}
-	return 0
+	return floor
 }
 
 // Predict hops a set-up: its numbers and its arc.
@@ -262,8 +262,13 @@ func lengthOf(s spread) motion.Outcome {
 	return s.length.Outcome(Length, "Distance", "cm", 1, "back", "ahead")
 }
 
+// mostFlips is the number of half flips beyond which none is promised.
+const mostFlips = 3
+
 func outcomes(s spread) []motion.Outcome {
-	return []motion.Outcome{lengthOf(s), s.height.Outcome(Height, "Height", "cm", 1), s.flips.Outcome(HalfFlips, "Half flips", "", 1), s.feet.Outcome("feet", "Lands on its feet", "%", 0)}
+	flips := s.flips.Outcome(HalfFlips, "Half flips", "", 1)
+	flips.Most = mostFlips
+	return []motion.Outcome{lengthOf(s), s.height.Outcome(Height, "Height", "cm", 1), flips, s.feet.Outcome("feet", "Lands on its feet", "%", 0)}
 }
 
 // Outlook is the distance alone.
@@ -313,7 +318,7 @@ func (w *Workbench) modeWords(t Toy, g Geometry, s spread) string {
 	if t.Overhang()*1e3 > unpredictableMM {
 		words = "The finger catches the foot; which way it goes cannot be told."
 	}
-	if s.flips.Middle > 3 {
+	if s.flips.Middle > mostFlips {
 		words += " How often it turns is not to be trusted beyond one and a half turns."
 	}
 	if w.RopeAtM > 0 {

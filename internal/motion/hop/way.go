@@ -78,7 +78,7 @@ var way = motion.Way{
 	Measures: []motion.Gauge{{Name: ByLength, Unit: "cm", Firm: true, Shown: true}, {Name: ByHeight, Unit: "cm", Firm: true, Shown: true}, {Name: ByFlips, Shown: true},
 		{Name: ByFeet, Unit: "%", Shown: true}, {Name: BySpeed, Unit: "m/s", Firm: true}, {Name: ByRope, Unit: "cm"}},
 	Aims: []motion.Aim{{Name: "farthest", Label: "farthest"}, {Name: "highest", Label: "highest"}, {Name: "feet", Label: "lands on its feet"}, {Name: "flips", Label: "most flips"},
-		{Name: "rope", Label: "clears the rope by most"}, {Name: "forgiving", Label: "most forgiving of a child's hand", Child: true},
+		{Name: "rope", Label: "clears the rope by most", Needs: "rope"}, {Name: "forgiving", Label: "most forgiving of a child's hand", Child: true},
 		{Name: "ring", Label: "lands in a ring", At: "The ring lies", Unit: "cm", First: 0.2}},
 	Free:  []string{"hip_radius", "catch_radius", "last"},
 	Sweep: []string{"last", "hip_radius"},

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { Moving, Problem, Stats, Trial, TrialInput, TrialRecord } from "../api/client";
+import type { Moving, Problem, Stats, Trial, TrialInput, TrialKind, TrialRecord } from "../api/client";
 import { Button, Choice, Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
 import {
@@ -16,7 +16,6 @@ import { logged, useConditions } from "./conditions";
 import { Stopwatch } from "./Stopwatch";
 
 interface Draft {
-  kind: string;
   /** Readings as typed, by id; those with sides without their sign. */
   read: Record<string, string>;
   /** Which side, by id: true is the positive one. */
@@ -40,7 +39,6 @@ function draftOf(t: TrialInput, way: Moving, units: Units): Draft {
     plus[r.id] = (v ?? 0) >= 0;
   }
   return {
-    kind: t.kind ?? way.kinds[0]?.name ?? "",
     read,
     plus,
     seen: t.seen ?? [],
@@ -66,6 +64,8 @@ function near(r: TrialRecord, stats: Stats | undefined, units: Units): number[] 
 /** Log a trial, or correct one. Typing a digit anywhere starts with the reading that counts. */
 export function TrialForm({
   way,
+  kind,
+  onKind,
   conditions,
   stats,
   editing,
@@ -74,6 +74,8 @@ export function TrialForm({
   onCancel,
 }: {
   way: Moving;
+  kind: TrialKind | undefined;
+  onKind: (name: string) => void;
   conditions: TrialInput;
   stats: Record<string, Stats> | undefined;
   editing: Trial | null;
@@ -119,7 +121,6 @@ export function TrialForm({
     return () => window.removeEventListener("keydown", press);
   }, []);
 
-  const kind = way.kinds.find((k) => k.name === draft.kind) ?? way.kinds[0];
   const recordOf = (id: string | undefined) => way.records.find((r) => r.id === id);
   const main = recordOf(kind?.record);
   const asked = (kind?.others ?? []).flatMap((id) => recordOf(id) ?? []);
@@ -175,14 +176,14 @@ export function TrialForm({
             label="Tried for"
             value={kind?.name ?? ""}
             options={way.kinds.map((k) => ({ value: k.name, label: k.label }))}
-            onChange={(k) => set({ kind: k })}
+            onChange={onKind}
           />
         ) : (
           <Choice
             label="Tried for"
             value={kind?.name ?? ""}
             options={way.kinds.map((k) => ({ value: k.name, label: k.label }))}
-            onChange={(k) => set({ kind: k })}
+            onChange={onKind}
           />
         ))}
       {kind?.rules && <p className="text-sm text-quiet">{kind.rules}</p>}

@@ -42,6 +42,14 @@ export function TryStretch({ ready }: { ready: Ready }) {
     (r) => way.kinds.some((k) => k.record === r.id) && build.tweaks.some((t) => t.stats[r.id]),
   );
   const [picked, setPicked] = useState("");
+  // What it is tried for stays the same from trial to trial.
+  const [triedFor, setTriedFor] = useState<string | null>(null);
+  const kindName = triedFor ?? (editing ?? build.conditions).kind;
+  const kind = way.kinds.find((k) => k.name === kindName) ?? way.kinds[0];
+  const edit = (t: Trial | null) => {
+    setEditing(t);
+    setTriedFor(null);
+  };
   const record = counted.find((r) => r.id === picked) ?? counted[0];
   useShortcuts(
     useMemo(
@@ -61,7 +69,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
   /** Shows the build after a trial has changed: what was learnt from trials may differ now. */
   const show = (b: Build) => {
     bench.show(b);
-    const learnt = ["prediction", "sensitivity", "sweep"];
+    const learnt = ["prediction", "sensitivity", "sweep", "clinic", "sizes", "schools"];
     void queries.invalidateQueries({ predicate: (q) => learnt.includes(String(q.queryKey[0])) });
   };
   const throwAway = async (t: Trial) => {
@@ -78,7 +86,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
       if (editing) {
         const old = editing;
         show(await api.changeTrial(old.id, input));
-        setEditing(null);
+        edit(null);
         offerUndo(`${words(input)} is saved`, async () => show(await api.changeTrial(old.id, readings(old))));
         return true;
       }
@@ -120,13 +128,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
           />
         )}
         {tweak && tweak.trials.length > 0 && (
-          <Trials
-            way={way}
-            tweak={tweak}
-            editing={editing}
-            onEdit={setEditing}
-            onBin={(t) => void throwAway(t)}
-          />
+          <Trials way={way} tweak={tweak} editing={editing} onEdit={edit} onBin={(t) => void throwAway(t)} />
         )}
       </Mat>
       <Slip label="Slip" className="max-lg:order-first">
@@ -153,7 +155,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
           </div>
         )}
         <h2 className="text-2xl">
-          {editing ? `Correct a ${way.words.one}` : (way.kinds[0]?.asks ?? "What did it do?")}
+          {editing ? `Correct a ${way.words.one}` : (kind?.asks ?? "What did it do?")}
         </h2>
         {build.trials === 0 && <CautionsAt way={way} at="first" />}
         {!editing && build.draft && <DraftBox ready={ready} />}
@@ -161,12 +163,14 @@ export function TryStretch({ ready }: { ready: Ready }) {
         <TrialForm
           key={editing?.id ?? "new"}
           way={way}
+          kind={kind}
+          onKind={setTriedFor}
           conditions={build.conditions}
           stats={latest?.stats}
           editing={editing}
           problem={problem}
           onSave={save}
-          onCancel={() => setEditing(null)}
+          onCancel={() => edit(null)}
         />
         {way.conditions.some((c) => c.logged) && <Conditions way={way} />}
         {build.trials > 0 && (
