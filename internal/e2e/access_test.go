@@ -20,7 +20,7 @@ func TestAccessibility(t *testing.T) {
 	h := open(t, "", true)
 	p := sit(t, 1280, 800)
 	for _, theme := range []string{"light", "dark"} {
-		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
+		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
 			p.visit(h.url + path)
 			eval[bool](p, `(document.documentElement.dataset.theme = `+quote(theme)+`, true)`)
 			eval[bool](p, string(axe)+`; true`)

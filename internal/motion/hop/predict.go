@@ -359,7 +359,7 @@ func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion
 		p.Fix = []motion.Change{w.Change(knobs, sequence.KnobHipRadius, 1-w.Value(knobs, sequence.KnobHipRadius)), w.Change(knobs, sequence.KnobCatchRadius, 1-w.Value(knobs, sequence.KnobCatchRadius))}
 		p.Do = "Make both folds soft"
 	}
-	out := []motion.Check{o, f, p}
+	out := []motion.Check{o, f, p, w.pressed(knobs)}
 	if long := g.LongestMM(); long < w.smallMM() {
 		out = append(out, motion.Check{ID: "SF06", Title: "Small toy", Fix: []motion.Change{}, Says: fmt.Sprintf("its longest side is %.0f mm. Anything under %.0f mm can choke small children and pets: keep it from them.", long, w.smallMM())})
 	}
@@ -367,6 +367,40 @@ func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion
 		out = append(out, motion.Check{ID: "slant", Title: "Slanting pleat", Fix: []motion.Change{}, Says: fmt.Sprintf("the two folds stand %.0f° to each other; it will leap to a side, and that is not predicted.", g.SlantDeg)})
 	}
 	return out
+}
+
+// pressed compares how hard both folds are pressed with what the pattern says.
+func (w *Workbench) pressed(knobs map[string]float64) motion.Check {
+	c := motion.Check{ID: "pressed", Title: "Pressed", OK: true, Fix: []motion.Change{}}
+	var has, asked []string
+	for _, name := range []string{sequence.KnobHipRadius, sequence.KnobCatchRadius} {
+		k := w.Pattern.Knobs[w.Pattern.KnobIndex(name)]
+		v := w.Value(knobs, name)
+		has, asked = append(has, calledRadius(k, v)), append(asked, calledRadius(k, k.Default))
+		if math.Abs(v-k.Default) > 0.05 {
+			c.OK = false
+			c.Fix = append(c.Fix, w.Change(knobs, name, k.Default-v))
+		}
+	}
+	if c.OK {
+		c.Says = fmt.Sprintf("as the pattern has it, %s and %s.", has[0], has[1])
+		return c
+	}
+	c.Says = fmt.Sprintf("%s and %s, where the pattern has %s and %s. Folders disagree: your hops decide.", has[0], has[1], asked[0], asked[1])
+	c.Do = "Press them as the pattern has it"
+	return c
+}
+
+// calledRadius is the name nearest to a radius.
+func calledRadius(k sequence.Knob, mm float64) string {
+	best := ""
+	gap := math.Inf(1)
+	for _, n := range k.Named {
+		if d := math.Abs(math.Log(math.Max(mm, 0.05) / n.Value)); d < gap {
+			best, gap = n.Label, d
+		}
+	}
+	return best
 }
 
 // smallMM is the finished size under which small children and pets may choke on a toy.
