@@ -93,6 +93,8 @@ export function distance(m: number, units: Units): string {
 
 /** A reading in its own unit, or in the person's for lengths of the toy and areas. */
 export function readingValue(v: number, unit: string, decimals: number, units: Units): string {
+  // A sixteenth is too coarse for what is told to tenths of a millimetre.
+  if (unit === "mm" && units === "in" && Math.abs(v) < 6) return number(v / mmPerInch, 2);
   if (unit === "mm") return lengthValue(v, units, decimals);
   if (unit === "cm²" && units === "in") return number((v * 100) / (mmPerInch * mmPerInch), 1);
   return number(v, decimals);

@@ -1,0 +1,108 @@
+package motion
+
+import (
+	"errors"
+	"math"
+	"strings"
+	"testing"
+)
+
+var swimming = Way{
+	Conditions: []Condition{
+		{Name: "speed", Label: "Speed", Unit: "m/s", Default: 2, Min: 0.5, Max: 9, Step: 0.5, Least: 1, Most: 5},
+		{Name: "weir", Label: "Weir", Unit: "m", Min: 0.1, Max: 2, None: true},
+		{Name: "water", Label: "Water", Max: 2, Options: []Option{{Value: 0, Label: "salt"}, {Value: 2, Label: "fresh"}}, Logged: true},
+	},
+	Chips: []Chip{{Name: "floated"}, {Name: "sank", Bad: true}, {Name: "rolled", Bad: true}},
+}
+
+// Conditions that are not given stand at their defaults; what is out of range, no choice or
+// unknown is refused by name, value and fix; none of a thing is always possible.
+func TestConditions(t *testing.T) {
+	c, err := swimming.Full(Conditions{"weir": 0, "water": 2})
+	if err != nil || c["speed"] != 2 || c["weir"] != 0 || c["water"] != 2 || len(c) != 3 {
+		t.Errorf("%v, %v", c, err)
+	}
+	for name, bad := range map[string]Conditions{
+		"speed": {"speed": 10}, "weir": {"weir": 0.05}, "water": {"water": 1}, "tide": {"tide": 1},
+	} {
+		_, err := swimming.Full(bad)
+		var f *FieldError
+		if !errors.As(err, &f) || f.Field != name || !strings.Contains(err.Error(), "it must be") {
+			t.Errorf("%v: %v", bad, err)
+		}
+	}
+	if _, err := swimming.Full(Conditions{"speed": math.NaN()}); err == nil {
+		t.Error("no number is taken for a speed")
+	}
+	fits := swimming
+	fits.Fits = func(c Conditions) error { return &FieldError{"speed", c["speed"], "slower at a weir"} }
+	if _, err := fits.Full(nil); err == nil {
+		t.Error("conditions that do not go together are taken")
+	}
+	if n := swimming.Named(map[string]string{"water": "fresh", "speed": "fast", "moon": "full"}); len(n) != 1 || n["water"] != 2 {
+		t.Errorf("%v", n)
+	}
+	l := swimming.Levers(c)
+	if len(l) != 1 || !l[0].Trial || l[0].Min != 1 || l[0].Value != 2 {
+		t.Errorf("%+v", l)
+	}
+	knobs, conditions := Split(append(l, Lever{Name: "fin"}), []float64{3, 4})
+	if knobs["fin"] != 4 || conditions["speed"] != 3 || len(knobs)+len(conditions) != 2 {
+		t.Errorf("%v and %v", knobs, conditions)
+	}
+}
+
+// The symptom is the fault seen most, in at least half of what was noted and twice at
+// least; who has not looked is told to look.
+func TestLook(t *testing.T) {
+	log := func(chips ...string) []Noted {
+		var out []Noted
+		for _, c := range chips {
+			n := Noted{}
+			if c != "" {
+				n.Chips = strings.Split(c, "+")
+			}
+			out = append(out, n)
+		}
+		return out
+	}
+	for name, q := range map[string]struct {
+		log     []Noted
+		symptom string
+		clear   bool
+		wants   int
+	}{
+		"nothing":          {nil, "", false, 3},
+		"two":              {log("sank", "sank"), "", false, 1},
+		"not looked":       {log("", "", ""), "", false, 0},
+		"once":             {log("sank", "floated", "floated"), "", true, 0},
+		"mostly":           {log("sank", "sank", "floated"), "sank", false, 0},
+		"unnoted left out": {log("sank", "sank", "", "", ""), "sank", false, 0},
+		"two faults":       {log("sank+rolled", "sank+rolled", "rolled"), "rolled", false, 0},
+		"as often":         {log("sank+rolled", "sank+rolled", ""), "sank", false, 0},
+	} {
+		f, _, ok := Look(q.log, swimming.Bad(), "swim", "swims")
+		if f.Symptom != q.symptom || f.Clear != q.clear || f.Wants != q.wants || ok != (q.symptom != "") || f.Title == "" && !ok {
+			t.Errorf("%s: %+v", name, f)
+		}
+	}
+}
+
+func TestRangeAndWeights(t *testing.T) {
+	r := RangeOf([]float64{5, 1, 3, 2, 4, 0, 10, 9, 8, 7, 6})
+	if r != (Range{1, 5, 9}) || RangeOf(nil) != (Range{}) || RangeOf([]float64{7}) != (Range{7, 7, 7}) {
+		t.Errorf("%+v", r)
+	}
+	f := Finding{Causes: []Cause{{Words: "b", Weight: 1}, {Words: "a", Weight: 3}, {Words: "c", Weight: 1}}}
+	f.Weigh()
+	if f.Causes[0].Words != "a" || f.Causes[0].Weight != 0.6 || f.Causes[1].Words != "b" {
+		t.Errorf("%+v", f.Causes)
+	}
+	if v := Values([]Noted{{Read: map[string]float64{"x": 1}}, {}, {Read: map[string]float64{"x": 0}}}, "x"); len(v) != 2 || v[1] != 0 {
+		t.Errorf("%v", v)
+	}
+	if w := (Way{Conditions: []Condition{{}}, Records: []Record{{}}}).Filled(); w.Chips == nil || w.Conditions[0].Options == nil || w.Records[0].Sides == nil {
+		t.Error("lists are missing")
+	}
+}
