@@ -13,9 +13,6 @@ import (
 // Way is a way of moving with what makes its toys.
 type Way struct {
 	motion.Way
-	// Model is the way by whose model toys are tried: its own, or that of a stand-in where
-	// it has none yet.
-	Model string
 	// On makes the bench for a pattern on a sheet.
 	On func(*sequence.Pattern, sheet.Sheet) motion.Bench
 	// Learn calibrates from trials; nil where nothing is learnt.
@@ -28,8 +25,8 @@ func hoppers(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return hop.NewSh
 
 // All are the ways of moving, in the order of the shelf.
 var All = []*Way{
-	{Way: glide.Way().Filled(), Model: "fly", On: gliders},
-	{Way: hop.Way().Filled(), Model: "hop", On: hoppers, Learn: hop.Learn},
+	{Way: glide.Way().Filled(), On: gliders},
+	{Way: hop.Way().Filled(), On: hoppers, Learn: hop.Learn},
 	played("flap"), played("spin"), played("reveal"),
 }
 
@@ -46,7 +43,7 @@ func played(name string) *Way {
 		Words: motion.Words{One: "trial", Many: "trials", Do: "Try it", Log: "Log it", Who: "Who", Motion: "Thrown", Busy: "Throwing it…",
 			None: "Not tried yet. Play with it, and log what you saw.", Conditions: "The throw and the hall", Last: "Set-up knobs", Noting: "Tap what it did when you log it.",
 			Unlike: "How this toy moves is not predicted yet; for fun it is thrown as the flat plate that it is folded."}}
-	return &Way{Way: w.Filled(), Model: "fly", On: gliders}
+	return &Way{Way: w.Filled(), On: gliders}
 }
 
 // Of is the way of moving of a name, as patterns have it.

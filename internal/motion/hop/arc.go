@@ -107,8 +107,3 @@ func FeetShare(half float64) float64 {
 	s := 0.1 + 0.25*half
 	return (1 + math.Exp(-math.Pi*math.Pi*s*s/2)*math.Cos(math.Pi*half)) / 2
 }
-
-// Rise is the height of a vertical throw with drag: (l/2) ln(1 + v²/(g l)), exact.
-func Rise(vy, dragLength float64) float64 {
-	return dragLength / 2 * math.Log(1+vy*vy/(gravity*dragLength))
-}

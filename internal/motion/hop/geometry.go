@@ -337,8 +337,5 @@ func (g *Geometry) touch(r *sequence.Replay, final *fold.State, frame func(geom.
 		Touch{"rear edge", ends[0].X + back, ends[0].Y}, Touch{"rear edge", ends[1].X + back, ends[1].Y})
 }
 
-// SmallestMM and LongestMM are the sides of the finished toy pressed flat.
-func (g Geometry) SmallestMM() float64 { return math.Min(g.Box.Width(), g.Box.Height()) }
-
-// LongestMM is the longer side.
+// LongestMM is the longer side of the finished toy pressed flat.
 func (g Geometry) LongestMM() float64 { return math.Max(g.Box.Width(), g.Box.Height()) }
