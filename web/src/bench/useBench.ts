@@ -1,5 +1,5 @@
 import { keepPreviousData, replaceEqualDeep, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, Problem, type Build, type Moving, type Pattern, type Replay, type Setup } from "../api/client";
@@ -11,6 +11,17 @@ export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
 
 const sameSetup = (a: Setup, b: Setup) => JSON.stringify(a) === JSON.stringify(b);
 
+/** A value as it was when it last rested for so many ms. */
+function useRested<T>(value: T | undefined, ms: number): T | undefined {
+  const [rested, setRested] = useState(value);
+  if (rested === undefined && value !== undefined) setRested(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), ms);
+    return () => clearTimeout(timer);
+  }, [value, ms]);
+  return rested ?? value;
+}
+
 /** A build, the set-up that is being tried out on it, and what that folds into. */
 export function useBench(id: number) {
   const queries = useQueryClient();
@@ -19,9 +30,10 @@ export function useBench(id: number) {
   // What the hand is moving right now; null while it rests on what is saved.
   const [edit, setEdit] = useState<Setup | null>(null);
   const setup = edit ?? build.data?.setup;
-  // While the flight is looked at, it is asked for first and the pictures follow.
+  // While the motion is looked at, it is asked for first; the pictures of the steps follow
+  // when the dial rests.
   const [search] = useSearchParams();
-  const later = useDeferredValue(setup);
+  const later = useRested(setup, 150);
   const folded = search.get("look") === "motion" ? later : setup;
   // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
   const before = useRef<Replay | undefined>(undefined);
