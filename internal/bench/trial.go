@@ -3,11 +3,11 @@ package bench
 import (
 	"fmt"
 	"maps"
-	"math"
 	"slices"
 	"strings"
 	"time"
 
+	"tussock/internal/fit"
 	"tussock/internal/motion"
 )
 
@@ -126,16 +126,7 @@ func Summarise(values []float64) Stats {
 		return Stats{}
 	}
 	v := slices.Sorted(slices.Values(values))
-	return Stats{N: len(v), Best: v[len(v)-1], Median: quantile(v, 0.5), Q1: quantile(v, 0.25), Q3: quantile(v, 0.75)}
-}
-
-func quantile(sorted []float64, q float64) float64 {
-	at := q * float64(len(sorted)-1)
-	i := int(math.Floor(at))
-	if i+1 >= len(sorted) {
-		return sorted[len(sorted)-1]
-	}
-	return sorted[i] + (at-float64(i))*(sorted[i+1]-sorted[i])
+	return Stats{N: len(v), Best: v[len(v)-1], Median: fit.Quantile(v, 0.5), Q1: fit.Quantile(v, 0.25), Q3: fit.Quantile(v, 0.75)}
 }
 
 // Readings are the values of one reading, of the trials that have it.

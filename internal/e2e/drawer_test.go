@@ -102,7 +102,7 @@ func TestWhichSideUp(t *testing.T) {
 	p.sees("152.4 × 152.4 mm, front side up")
 	p.visit(h.url + "/bench/1/paper")
 	p.clicks("Start so")
-	p.sees("This toy has been thrown already")
+	p.sees("This toy has been tried already")
 	p.quiet()
 }
 

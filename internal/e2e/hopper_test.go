@@ -95,6 +95,34 @@ func TestSoftAgainstFirm(t *testing.T) {
 	p.quiet()
 }
 
+// Tuning speaks of hops; what cannot be read is told with its field and nothing is
+// searched; a ring is searched for where it was said to lie.
+func TestHopSearch(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	p.visit(h.url + "/bench/14/tune?view=sweep")
+	p.picks("Together with", "nothing else")
+	p.sees("each point is the mean of scattered hops", "Most at")
+	p.visit(h.url + "/bench/14/tune?view=search")
+	p.picks("Aim", "lands in a ring")
+	search := `([...document.querySelectorAll("main button")].filter((b) => b.innerText === "Search").at(-1).click(), true)`
+	p.fills("The ring lies", "far")
+	eval[bool](p, search)
+	p.sees("The ring lies is “far”; write a number")
+	p.fills("The ring lies", "0")
+	eval[bool](p, search)
+	p.sees("it must be more than 0")
+	p.fills("The ring lies", "3")
+	p.fills("Hip crease, radius, least", "soft")
+	eval[bool](p, search)
+	p.sees("The bound of Hip crease, radius is “soft”")
+	p.fills("Hip crease, radius, least", "0.5")
+	eval[bool](p, search)
+	p.sees("predicted, the mean of scattered hops", "Changes that bring next to nothing were taken back")
+	p.gone("left and right are kept alike")
+}
+
 // A foot that catches the finger: a check before the first hop, a finding after some, and
 // one button that puts it right. The direction seen against the one predicted is a
 // finding of its own.

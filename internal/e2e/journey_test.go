@@ -210,7 +210,7 @@ func TestThrowsTweaksAndChildren(t *testing.T) {
 	p.gone("Draft")
 	p.fills("Keel depth, value", "40")
 	p.types(kb.Enter)
-	p.sees("Keel depth 25 mm → 40 mm", "This toy has been thrown already")
+	p.sees("Keel depth 25 mm → 40 mm", "This toy has been tried already")
 	p.clicks("Fold it anew as a child build")
 	p.sees("Shelduck at slack water, child 1", "Child of", "tweak 4", "Step 1 of 12")
 	p.clicks("Shelduck at slack water")

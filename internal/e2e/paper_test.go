@@ -59,7 +59,7 @@ func TestAnotherSheet(t *testing.T) {
 	p.visit(h.url + "/bench/1/paper")
 	p.clicks("Letter 215.9 × 279.4 mm")
 	p.clicks("Take this sheet")
-	p.sees("another sheet", "This toy has been thrown already")
+	p.sees("another sheet", "This toy has been tried already")
 	p.clicks("Fold it anew as a child build")
 	p.sees("Leaflet Curlew, child 1", "Letter", "Step 1 of 10")
 	p.quiet()

@@ -25,28 +25,30 @@ func Needed(a, b, scatter float64) int {
 	return int(math.Ceil(math.Max(fewestEach, math.Min(mostEach, n))))
 }
 
-// usualScatter is taken where too few trials tell it.
-const usualScatter = 0.3
+// usualScatter, a part, is taken where fewer trials than fewestScatter tell it: hops and
+// throws of one set-up differ by about a third.
+const usualScatter, fewestScatter = 0.3, 5
 
 // Scatter is the standard deviation of readings as a part of their median, from the
-// middle half; the usual one when there are fewer than five.
+// middle half; the usual one when there are too few.
 func Scatter(values []float64) float64 {
-	if len(values) < 5 {
+	if len(values) < fewestScatter {
 		return usualScatter
 	}
 	v := slices.Sorted(slices.Values(values))
-	at := func(q float64) float64 {
-		x := q * float64(len(v)-1)
-		i := int(x)
-		if i+1 >= len(v) {
-			return v[i]
-		}
-		return v[i] + (x-float64(i))*(v[i+1]-v[i])
-	}
-	middle := math.Abs(at(0.5))
+	middle := math.Abs(Quantile(v, 0.5))
 	if middle == 0 {
 		return usualScatter
 	}
 	// The middle half of a normal distribution is 1.349 standard deviations wide.
-	return math.Max(0.05, (at(0.75)-at(0.25))/1.349/middle)
+	return math.Max(0.05, (Quantile(v, 0.75)-Quantile(v, 0.25))/1.349/middle)
+}
+
+// ScatterOfBoth is that of two set-ups: each one's own where both have trials enough, so
+// that the difference between them does not count as scatter; else of all together.
+func ScatterOfBoth(a, b []float64) float64 {
+	if len(a) >= fewestScatter && len(b) >= fewestScatter {
+		return (Scatter(a) + Scatter(b)) / 2
+	}
+	return Scatter(slices.Concat(a, b))
 }

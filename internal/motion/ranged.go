@@ -1,6 +1,10 @@
 package motion
 
-import "slices"
+import (
+	"slices"
+
+	"tussock/internal/fit"
+)
 
 // Range is the middle of many trials and where eight of ten lie.
 type Range struct {
@@ -15,15 +19,7 @@ func RangeOf(v []float64) Range {
 		return Range{}
 	}
 	slices.Sort(v)
-	at := func(q float64) float64 {
-		x := q * float64(len(v)-1)
-		i := int(x)
-		if i+1 >= len(v) {
-			return v[len(v)-1]
-		}
-		return v[i] + (x-float64(i))*(v[i+1]-v[i])
-	}
-	return Range{at(0.1), at(0.5), at(0.9)}
+	return Range{fit.Quantile(v, 0.1), fit.Quantile(v, 0.5), fit.Quantile(v, 0.9)}
 }
 
 // Outcome of a range.

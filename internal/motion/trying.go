@@ -1,5 +1,10 @@
 package motion
 
+import (
+	"cmp"
+	"slices"
+)
+
 // Bench is one pattern on one sheet, to be set and tried again and again. It may be used
 // by several at once.
 type Bench interface {
@@ -51,6 +56,16 @@ type Prediction struct {
 type Share struct {
 	Mode  string  `json:"mode"`
 	Share float64 `json:"share"`
+}
+
+// Shares of modes counted in n trials, the commonest first.
+func Shares[M ~string](modes map[M]int, n int) []Share {
+	out := []Share{}
+	for m, k := range modes {
+		out = append(out, Share{string(m), float64(k) / float64(n)})
+	}
+	slices.SortFunc(out, func(a, b Share) int { return cmp.Or(cmp.Compare(b.Share, a.Share), cmp.Compare(a.Mode, b.Mode)) })
+	return out
 }
 
 // Outcome is something a trial is predicted to come to, with its band.

@@ -1,8 +1,8 @@
 package web
 
 import (
+	"cmp"
 	"context"
-	"fmt"
 	"math"
 	"net/http"
 	"slices"
@@ -12,7 +12,7 @@ import (
 	"tussock/internal/bench"
 	"tussock/internal/fit"
 	"tussock/internal/motion"
-	"tussock/internal/sequence"
+	"tussock/internal/motion/toys"
 	"tussock/internal/sheet"
 	"tussock/internal/tune"
 )
@@ -43,9 +43,6 @@ type SizeRow struct {
 	Warns    []string         `json:"warns" doc:"checks that fail at this size"`
 	Measured *bench.Stats     `json:"measured,omitempty" doc:"of the reading of the first outcome"`
 }
-
-// thoughtSizes are the sizes to think of beside those that there are.
-var thoughtSizes = []float64{0.5, 1 / math.Sqrt2, 1, math.Sqrt2}
 
 func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView], error) {
 	b, err := s.store.Build(ctx, in.ID)
@@ -111,95 +108,36 @@ func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView
 		}
 		v.Sizes = append(v.Sizes, r)
 	}
-	v.Advice = sizeAdvice(v.Sizes, logs)
-	for _, k := range thoughtSizes {
+	for _, k := range tune.OtherSizes {
 		spec := setup.Sheet
 		spec.WidthMM, spec.HeightMM = spec.WidthMM*k, spec.HeightMM*k
 		if slices.ContainsFunc(v.Sizes, func(r SizeRow) bool { return math.Abs(r.WidthMM-spec.WidthMM) < 1 }) || !sheet.SideRange.Holds(spec.WidthMM) || !sheet.SideRange.Holds(spec.HeightMM) {
 			continue
 		}
-		r, err := row(spec, scaledKnobs(p, fullKnobs(p, setup.Knobs), k), k)
+		r, err := row(spec, toys.Scaled(p, fullKnobs(p, setup.Knobs), k), k)
 		if err != nil {
 			return nil, asProblem(err, "body.")
 		}
 		v.Sizes = append(v.Sizes, r)
 	}
-	slices.SortStableFunc(v.Sizes, func(a, b SizeRow) int {
-		switch {
-		case a.WidthMM < b.WidthMM:
-			return -1
-		case a.WidthMM > b.WidthMM:
-			return 1
-		}
-		return 0
-	})
-	if best, ok := bestSize(v.Sizes); ok {
-		v.Advice += best
-	}
+	v.Advice = tune.SizesSay(v.told(logs))
+	slices.SortStableFunc(v.Sizes, func(a, b SizeRow) int { return cmp.Compare(a.WidthMM, b.WidthMM) })
 	return ok(v)
 }
 
-// scaledKnobs takes lengths of folds along with the size, as far as they go.
-func scaledKnobs(p *sequence.Pattern, knobs map[string]float64, k float64) map[string]float64 {
-	for _, q := range p.Knobs {
-		if q.Unit == "mm" && q.Kind == sequence.HardFold && !q.Plain {
-			knobs[q.Name] = math.Max(q.Min, math.Min(q.Max, knobs[q.Name]*k))
+// told are the sizes, with the logs of the first of them, to be compared.
+func (v *SizesView) told(logs map[int][]float64) []tune.Size {
+	out := make([]tune.Size, len(v.Sizes))
+	for i, r := range v.Sizes {
+		out[i] = tune.Size{Here: r.Here, WidthMM: r.WidthMM, HeightMM: r.HeightMM, LengthMM: r.LengthMM, Log: logs[i]}
+		if r.Build != nil {
+			out[i].Name = r.Build.Name
+		}
+		if len(r.Outcomes) > 0 {
+			out[i].Comes = r.Outcomes[0].Middle
 		}
 	}
-	return knobs
-}
-
-// sizeAdvice compares what was measured of the smallest and the largest size.
-func sizeAdvice(rows []SizeRow, logs map[int][]float64) string {
-	small, large := -1, -1
-	for i := range rows {
-		if len(logs[i]) < fit.Fewest {
-			continue
-		}
-		if small < 0 || rows[i].WidthMM < rows[small].WidthMM {
-			small = i
-		}
-		if large < 0 || rows[i].WidthMM > rows[large].WidthMM {
-			large = i
-		}
-	}
-	if small < 0 || rows[large].WidthMM < 1.05*rows[small].WidthMM {
-		return "Log at least three trials of builds of this pattern at two sizes to see what size does. "
-	}
-	a, b := rows[small], rows[large]
-	c := fit.Compare(logs[large], logs[small])
-	ratio := a.Measured.Median / b.Measured.Median
-	predicted := math.Abs(a.Outcomes[0].Middle) / math.Max(1e-9, math.Abs(b.Outcomes[0].Middle))
-	out := fmt.Sprintf("Measured: %s, on a sheet %.0f mm wide, comes to %.1f times what %s does on %.0f mm (n = %d, %d); predicted %.1f times. For its own length that is %.1f times. ",
-		a.Build.Name, a.WidthMM, ratio, b.Build.Name, b.WidthMM, c.After, c.Before, predicted, ratio*b.LengthMM/math.Max(1e-9, a.LengthMM))
-	switch c.Verdict {
-	case fit.Better:
-		return out + fmt.Sprintf("The smaller one does better, and mere scatter gives as much in %.0f of 100 cases. ", math.Max(1, 100*c.Chance))
-	case fit.Worse:
-		return out + fmt.Sprintf("The larger one does better, and mere scatter gives as much in %.0f of 100 cases. ", math.Max(1, 100*c.Chance))
-	}
-	return out + "The trials do not tell them apart. "
-}
-
-// bestSize says which size is predicted to come to most.
-func bestSize(rows []SizeRow) (string, bool) {
-	best := -1
-	for i, r := range rows {
-		if len(r.Outcomes) > 0 && (best < 0 || math.Abs(r.Outcomes[0].Middle) > math.Abs(rows[best].Outcomes[0].Middle)) {
-			best = i
-		}
-	}
-	if best < 0 {
-		return "", false
-	}
-	r := rows[best]
-	if r.Here {
-		return "Of the sizes here this build's own is predicted to come to most.", true
-	}
-	if r.Build != nil {
-		return fmt.Sprintf("Of the sizes here that of %s is predicted to come to most.", r.Build.Name), true
-	}
-	return fmt.Sprintf("Of the sizes here a sheet of %.0f mm by %.0f mm is predicted to come to most.", r.WidthMM, r.HeightMM), true
+	return out
 }
 
 // SchoolView is a question on which folders disagree, for one build.
@@ -254,13 +192,10 @@ func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]School
 		if v.SideB, logB, err = schoolSide(t, b, c, q.KnobsB); err != nil {
 			return nil, refuse("knobs", nil, err.Error())
 		}
-		v.Scatter = fit.Scatter(append(slices.Clone(logA), logB...))
-		if len(logA) >= 5 && len(logB) >= 5 {
-			v.Scatter = (fit.Scatter(logA) + fit.Scatter(logB)) / 2
-		}
+		v.Scatter = fit.ScatterOfBoth(logA, logB)
 		v.Each = fit.Needed(v.SideA.Outlook.Middle, v.SideB.Outlook.Middle, v.Scatter)
 		if len(logA) > 0 && len(logB) > 0 {
-			v.Verdict = schoolVerdict(fit.Compare(logB, logA), q, v.Each)
+			v.Verdict = tune.Verdict(q, logA, logB, v.Each)
 		}
 		out = append(out, v)
 	}
@@ -284,18 +219,4 @@ func schoolSide(t tried, b *bench.Build, knobs, own map[string]float64) (SchoolS
 		}
 	}
 	return v, log, nil
-}
-
-// schoolVerdict is what the log says of A against B.
-func schoolVerdict(c fit.Comparison, q motion.School, each int) string {
-	times := fmt.Sprintf("(n = %d, %d)", c.After, c.Before)
-	switch c.Verdict {
-	case fit.Better:
-		return fmt.Sprintf("Your trials say: %s %s.", q.A, times)
-	case fit.Worse:
-		return fmt.Sprintf("Your trials say: %s %s.", q.B, times)
-	case fit.TooFew:
-		return fmt.Sprintf("Too few trials yet %s: %d of each are wanted.", times, each)
-	}
-	return fmt.Sprintf("Your trials do not tell them apart %s.", times)
 }

@@ -165,6 +165,9 @@ func (s *server) search(ctx context.Context, id string, in OptimiseInput) (func(
 	if q := t.way.Aims[i].Needs; q != "" && t.conditions[q] == 0 {
 		return nil, refuse("body.conditions."+q, 0, fmt.Sprintf("there is no %s yet: set it up under %q first", q, t.way.Words.Conditions))
 	}
+	if a := t.way.Aims[i]; a.At != "" && !(in.At > 0) {
+		return nil, refuse("body.at", in.At, a.At+": it must be more than 0")
+	}
 	levers := t.Levers(t.knobs)
 	var free []int
 	for _, want := range in.Levers {

@@ -2,7 +2,6 @@ package glide
 
 import (
 	"math"
-	"sort"
 	"sync"
 
 	"tussock/internal/motion"
@@ -56,7 +55,7 @@ func distanceOf(s Spread) motion.Outcome {
 // Predict throws a set-up: its numbers and its flight. Numbers and throws rest on the
 // same model, which nothing changes.
 func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
-	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Modes: []motion.Share{}, Tries: BandThrows}
+	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Tries: BandThrows}
 	m, err := w.Model(knobs)
 	if err != nil {
 		return out, err
@@ -82,13 +81,7 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 	out.Mode, out.ModeWords = string(f.Mode), f.Mode.Words()
 	out.Outcomes = []motion.Outcome{distanceOf(s), s.Time.Outcome(Time, "Time", "s", 1), s.Highest.Outcome("highest", "Highest", "m", 1),
 		s.Drift.Outcome("drift", "Drift", "m", 1, "left", "right", "straight")}
-	for mode, n := range s.Modes {
-		out.Modes = append(out.Modes, motion.Share{Mode: string(mode), Share: float64(n) / BandThrows})
-	}
-	sort.Slice(out.Modes, func(i, j int) bool {
-		a, b := out.Modes[i], out.Modes[j]
-		return a.Share > b.Share || a.Share == b.Share && a.Mode < b.Mode
-	})
+	out.Modes = motion.Shares(s.Modes, BandThrows)
 	for _, g := range ghosts {
 		n, err := w.Model(g.Knobs)
 		if err != nil {

@@ -66,18 +66,16 @@ func (e examination) seen() string {
 
 func (e examination) overhangMM() float64 { return e.g.FootMM - e.g.MiddleMM }
 
-// outcome of knobs by height or distance.
+// outlook of knobs by height or distance.
 func (e examination) outlook(knobs map[string]float64, by string) *motion.Outlook {
-	t, g, set, err := e.w.toyAt(knobs)
+	o, s, err := e.w.outlook(knobs)
 	if err != nil {
 		return nil
 	}
-	s := e.w.spread(g, set, bandHops, false)
-	o := &motion.Outlook{Outcome: lengthOf(s), Mode: e.w.modeOf(t, t.Leap(e.w.trial(set)))}
 	if by == Height {
 		o.Outcome = outcomes(s)[1]
 	}
-	return o
+	return &o
 }
 
 func (e examination) remedy(r motion.Remedy, by string) motion.Remedy {
@@ -342,7 +340,7 @@ func (e examination) wrong(seen string, n int) {
 		r.Do, r.Where = "Move the last fold by "+moved(over, wantedOverhangMM), "away from the hip, so that the foot is free of the finger."
 	}
 	e.out.Remedy = &r
-	log := fmt.Sprintf("%s in %d of %d hops", seen, n, e.out.Of)
+	log := e.seen()
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "The pleat was folded to the other hand", Law: "H moves along bθ̇(sin θ, cos θ): up, and to the side of the second fold.", Log: log, Weight: 1},
 		motion.Cause{Words: "The finger drags the foot", Law: fmt.Sprintf("Overhang %.1f mm; from 2 mm on the direction cannot be told.", over), Log: log, Weight: clamp(0.3+over, 0.2, 2)})

@@ -244,6 +244,37 @@ func TestGrainAndTable(t *testing.T) {
 	}
 }
 
+// A ring to tune for lies where it was said to lie, whatever ring is drawn on the mat; of
+// two as near to it the steadier one is better.
+func TestRingGoal(t *testing.T) {
+	var scores []float64
+	for _, c := range []motion.Conditions{nil, {"ring_at": 0.5, "ring": 0.03}} {
+		w := bench(t, "mudskipper", 1, c)
+		levers := w.Levers(nil)
+		m, err := w.Measure(levers)(context.Background(), motion.Positions(levers))
+		if err != nil {
+			t.Fatal(err)
+		}
+		at := m[ByLength]
+		goal := w.Goal("ring", at)
+		scores = append(scores, goal(m))
+		if aside := w.Goal("ring", at+0.05)(m); aside > goal(m)-0.049 {
+			t.Errorf("5 cm aside scores %v, at it %v", aside, goal(m))
+		}
+		steady := goal(m)
+		w = bench(t, "mudskipper", 1, motion.Conditions{"hand": 1})
+		if m, err = w.Measure(levers)(context.Background(), motion.Positions(levers)); err != nil {
+			t.Fatal(err)
+		}
+		if wild := w.Goal("ring", m[ByLength])(m); wild >= steady {
+			t.Errorf("a child's scatter scores %v, an adult's %v", wild, steady)
+		}
+	}
+	if scores[0] != scores[1] {
+		t.Errorf("a ring on the mat moves the goal: %v", scores)
+	}
+}
+
 // Goals pull the way they say, and a search over the fold's place and its character finds
 // at least what the pattern has.
 func TestGoals(t *testing.T) {

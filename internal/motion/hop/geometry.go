@@ -86,12 +86,7 @@ func Of(r *sequence.Replay) (Geometry, error) {
 
 // line is a crease in the folded plane: the line through the longest of its pieces.
 func (q pleat) line(on []geom.Segment) (geom.Line, bool) {
-	var best geom.Segment
-	for _, s := range on {
-		if s.Len() > best.Len() {
-			best = s
-		}
-	}
+	best := longest(on)
 	if q.before == nil || best.Len() < 1e-6 {
 		return geom.Line{}, false
 	}
@@ -101,6 +96,15 @@ func (q pleat) line(on []geom.Segment) (geom.Line, bool) {
 	}
 	iso := q.before.F[f[0]].Iso
 	return geom.LineThrough(iso.Apply(best.A), iso.Apply(best.B))
+}
+
+func longest(of []geom.Segment) (best geom.Segment) {
+	for _, s := range of {
+		if s.Len() > best.Len() {
+			best = s
+		}
+	}
+	return best
 }
 
 // part of the toy that a place of the sheet belongs to: 0 body, 1 middle, 2 foot.
@@ -148,9 +152,8 @@ func (g *Geometry) measure(r *sequence.Replay, q pleat) error {
 	g.WidthMM, g.LayersMean = wide, layered/wide
 	// A cell whose rim lies on the crease is clipped by both neighbours; the width counts
 	// it once.
-	if hi-lo > 0 && wide > (hi-lo)*1.01 {
+	if wide > (hi-lo)*1.01 {
 		g.WidthMM = hi - lo
-		g.LayersMean = layered / wide
 	}
 	axis := (lo + hi) / 2
 	centre := q.hip.Foot(geom.Vec{}).Add(across.Scale(axis - across.Dot(q.hip.Foot(geom.Vec{}))))
@@ -176,10 +179,7 @@ func (g *Geometry) weigh(r *sequence.Replay, q pleat, flat body.Flat, ahead floa
 		poly := final.Folded(fold.FacetID(i))
 		a := poly.Area()
 		part := q.part(f.Poly.Centroid())
-		local := make(geom.Polygon, len(poly))
-		for k, v := range poly {
-			local[k] = frame(v)
-		}
+		local := inFrame(poly, frame)
 		box = box.Grow(local...)
 		area += a
 		whole += a * local.Centroid().X
@@ -194,11 +194,7 @@ func (g *Geometry) weigh(r *sequence.Replay, q pleat, flat body.Flat, ahead floa
 		}
 	}
 	for _, p := range layermap.Silhouette(flat.Cells) {
-		local := make(geom.Polygon, len(p))
-		for k, v := range p {
-			local[k] = frame(v)
-		}
-		g.Outline = append(g.Outline, local)
+		g.Outline = append(g.Outline, inFrame(p, frame))
 	}
 	g.Box = box
 	g.BodyMM, g.BodyShare = ahead, bodyArea/area
@@ -207,6 +203,14 @@ func (g *Geometry) weigh(r *sequence.Replay, q pleat, flat body.Flat, ahead floa
 	g.GyrationMM = math.Sqrt(math.Max(0, square/bodyArea-g.CoMMM*g.CoMMM))
 	g.touch(r, final, frame)
 	return nil
+}
+
+func inFrame(p geom.Polygon, frame func(geom.Vec) geom.Vec) geom.Polygon {
+	out := make(geom.Polygon, len(p))
+	for k, v := range p {
+		out[k] = frame(v)
+	}
+	return out
 }
 
 // frame turns the folded plane of the finished toy into the frame at the hip. It also
@@ -225,13 +229,7 @@ func (g *Geometry) frame(r *sequence.Replay, final *fold.State) (func(geom.Vec) 
 	if !okH || !okC || !okN {
 		return nil, errors.New("the pattern must name the nose and both creases of the pleat")
 	}
-	segs := onPlane(r.Lines[r.Pattern.Spring[0]], final)
-	var long geom.Segment
-	for _, s := range segs {
-		if s.Len() > long.Len() {
-			long = s
-		}
-	}
+	long := longest(onPlane(r.Lines[r.Pattern.Spring[0]], final))
 	l, ok := geom.LineThrough(long.A, long.B)
 	if !ok {
 		return nil, ErrNoSpring
@@ -280,18 +278,10 @@ func moments(p geom.Polygon) (first, second float64) {
 		first += c * (a.X + b.X) / 6
 		second += c * (a.X*a.X + a.X*b.X + b.X*b.X) / 12
 	}
-	if signedArea(p) < 0 { // it runs clockwise
+	if p.Area() < 0 { // the frame at the hip, x ahead and y to the right, mirrors the plane
 		return -first, -second
 	}
 	return first, second
-}
-
-func signedArea(p geom.Polygon) float64 {
-	s := 0.0
-	for i := range p {
-		s += p[i].Cross(p[(i+1)%len(p)]) / 2
-	}
-	return s
 }
 
 // touch finds what stands on the table: the toes or the nose's edge, the catch, and the

@@ -45,8 +45,9 @@ type Stance struct {
 	TipMM    float64 // how far the centre of mass lies inside of the feet
 }
 
-// stance is the rest of least energy: creases as far open as the weight lets them.
-func (g Geometry) stance(t Toy, pressAheadMM float64) Stance {
+// rest is how it stands by itself, the state of least energy: creases as far open as the
+// weight lets them.
+func (t Toy) rest() state {
 	best, at := math.Inf(1), state{}
 	b := t.bodies(Trial{})
 	b.hip, b.catch = t.Hip, t.Catch // slow: nothing is lost
@@ -61,6 +62,12 @@ func (g Geometry) stance(t Toy, pressAheadMM float64) Stance {
 			best, at = e, s
 		}
 	}
+	return at
+}
+
+// stance is how it stands, and whether it tips.
+func (g Geometry) stance(t Toy, pressAheadMM float64) Stance {
+	at := t.rest()
 	out := Stance{HipMM: t.MiddleM * math.Sin(at.th) / mm, PitchDeg: -geom.Deg(at.al)}
 	hull := g.hull()
 	out.PressMM = inside(hull, g.at(pressAheadMM))
@@ -77,17 +84,13 @@ func (g Geometry) hull() geom.Polygon {
 	return geom.Hull(pts)
 }
 
-// inside is how far a point lies within a convex polygon; outside is negative.
+// inside is how far a point lies within a hull; outside is negative.
 func inside(p geom.Polygon, at geom.Vec) float64 {
 	least := math.Inf(1)
-	turn := 1.0
-	if signedArea(p) < 0 {
-		turn = -1
-	}
 	for i := range p {
 		a, b := p[i], p[(i+1)%len(p)]
 		if l := b.Sub(a).Len(); l > 1e-9 {
-			least = math.Min(least, turn*b.Sub(a).Cross(at.Sub(a))/l)
+			least = math.Min(least, b.Sub(a).Cross(at.Sub(a))/l)
 		}
 	}
 	if math.IsInf(least, 1) {

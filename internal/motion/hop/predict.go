@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"runtime"
-	"slices"
 
 	"golang.org/x/sync/errgroup"
 
@@ -233,28 +232,8 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 		out.Outcomes = append(out.Outcomes, s.over.Outcome("over", "Over the rope", "cm", 1, "under it", "over it"))
 	}
 	out.Checks = w.checks(knobs, t, g)
-	for _, m := range sortedKeys(s.modes) {
-		out.Modes = append(out.Modes, motion.Share{Mode: m, Share: float64(s.modes[m]) / bandHops})
-	}
-	slices.SortStableFunc(out.Modes, func(a, b motion.Share) int {
-		switch {
-		case a.Share > b.Share:
-			return -1
-		case a.Share < b.Share:
-			return 1
-		}
-		return 0
-	})
+	out.Modes = motion.Shares(s.modes, bandHops)
 	return out, nil
-}
-
-func sortedKeys(m map[string]int) []string {
-	var out []string
-	for k := range m {
-		out = append(out, k)
-	}
-	slices.Sort(out)
-	return out
 }
 
 // lengthOf is the outcome that counts most.
@@ -273,14 +252,24 @@ func outcomes(s spread) []motion.Outcome {
 
 // Outlook is the distance alone.
 func (w *Workbench) Outlook(knobs map[string]float64) (motion.Outlook, error) {
-	t, g, set, err := w.toyAt(knobs)
-	if err != nil {
-		return motion.Outlook{}, err
-	}
-	return motion.Outlook{Outcome: lengthOf(w.spread(g, set, bandHops, false)), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, nil
+	out, _, err := w.outlook(knobs)
+	return out, err
 }
 
+// outlook is that, with all the rest that scattered hops come to.
+func (w *Workbench) outlook(knobs map[string]float64) (motion.Outlook, spread, error) {
+	t, g, set, err := w.toyAt(knobs)
+	if err != nil {
+		return motion.Outlook{}, spread{}, err
+	}
+	s := w.spread(g, set, bandHops, false)
+	return motion.Outlook{Outcome: lengthOf(s), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, s, nil
+}
+
+// What is drawn is kept to a thousandth of a millimetre or degree, and to a hundredth of
+// a millimetre where it is in metres.
 func round3(v float64) float64 { return math.Round(v*1e3) / 1e3 }
+func round5(v float64) float64 { return math.Round(v*1e5) / 1e5 }
 
 // drawn hops just as meant and notes how.
 func (w *Workbench) drawn(t Toy, set sequence.SpringSet) (Arc, *LeapDrawing) {
@@ -296,12 +285,10 @@ func (w *Workbench) drawn(t Toy, set sequence.SpringSet) (Arc, *LeapDrawing) {
 			d.Push = append(d.Push, PushFrame{m.T, m.X, geom.Deg(m.Theta), geom.Deg(m.Alpha)})
 		}
 	}
-	// At rest the pleat stands as far open as it does by itself.
-	open := math.Min(t.Catch.Rest, geom.Rad(80))
-	y := t.MiddleM * math.Sin(open)
-	d.Rest = PushFrame{Open: geom.Deg(open), Pitch: geom.Deg(math.Asin(clamp((t.NoseUpM-y)/math.Max(t.BodyM, 1e-6), -0.9, 0.9)))}
+	rest := t.rest()
+	d.Rest = PushFrame{Open: geom.Deg(rest.th), Pitch: geom.Deg(rest.al)}
 	for _, p := range a.Path {
-		d.Path = append(d.Path, LeapSpot{math.Round(p.T*1e4) / 1e4, math.Round(p.X*1e5) / 1e5, math.Round(p.Y*1e5) / 1e5, math.Round(p.Pitch*10) / 10})
+		d.Path = append(d.Path, LeapSpot{round5(p.T), round5(p.X), round5(p.Y), round3(p.Pitch)})
 	}
 	return a, d
 }

@@ -72,7 +72,7 @@ func (s *Shapes) Under(c motion.Conditions, own motion.Calibration) motion.Tryin
 		RopeAtM: c["rope_at"], RopeM: c["rope"], GapM: c["gap"], RingAtM: c["ring_at"], RingM: c["ring"], Own: own, conditions: c}
 }
 
-// Toy at knob values, and its geometry. The error says what cannot be folded.
+// toyAt is the toy at knob values, and its geometry. The error says what cannot be folded.
 func (w *Workbench) toyAt(knobs map[string]float64) (Toy, Geometry, sequence.SpringSet, error) {
 	g, err := w.Toy(knobs)
 	set := (&sequence.Replay{Values: w.Values(knobs)}).SpringSet()
@@ -100,7 +100,27 @@ func (w *Workbench) trial(set sequence.SpringSet) Trial {
 // a factor of two. learntFloor is what stays uncertain however much was learnt.
 const doubt, learntFloor = 0.54, 0.12
 
-// hop is one toy and trial out of a scatter.
+// hand is what a hand misses from one time to the next: standard deviations. The folds are
+// those of the folding tolerances of all toys; the rest are estimates, which only widen
+// or narrow the bands.
+type hand struct {
+	foldM      float64 // where a fold comes to lie, m
+	press      float64 // how far it is pressed down, rad
+	finger     float64 // share of the energy that the finger leaves, a part
+	radius     float64 // radius of a crease, of its logarithm
+	openingDeg float64 // opening told from feel, degrees
+}
+
+var (
+	adult = hand{0.3 * mm, 0.04, 0.07, 0.15, 6}
+	child = hand{0.8 * mm, 0.12, 0.15, 0.35, 12}
+)
+
+// tableScatter is how much friction differs from place to place: standard deviation of
+// its logarithm, an estimate.
+const tableScatter = 0.1
+
+// hopped is one toy and trial out of a scatter.
 type hopped struct {
 	toy   Toy
 	trial Trial
@@ -111,9 +131,9 @@ type hopped struct {
 // be compared.
 func (w *Workbench) scatter(g Geometry, set sequence.SpringSet, n int, constants bool) []hopped {
 	r := rand.New(rand.NewPCG(9, 41))
-	fold, press, finger, radius, opening := 0.3*mm, 0.04, 0.07, 0.15, 6.0
+	hand := adult
 	if w.Child {
-		fold, press, finger, radius, opening = 0.8*mm, 0.12, 0.15, 0.35, 12
+		hand = child
 	}
 	out := make([]hopped, 0, n)
 	var z [7]float64
@@ -128,18 +148,18 @@ func (w *Workbench) scatter(g Geometry, set sequence.SpringSet, n int, constants
 		}
 		// How hard the folds were pressed is known no better than by feel.
 		felt := set
-		felt.HipRadiusMM *= math.Exp(radius * z[6])
-		felt.CatchRadiusMM *= math.Exp(radius * z[6])
+		felt.HipRadiusMM *= math.Exp(hand.radius * z[6])
+		felt.CatchRadiusMM *= math.Exp(hand.radius * z[6])
 		if felt.OpeningDeg > 0 {
-			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+opening*z[6])
+			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+hand.openingDeg*z[6])
 		}
 		t := g.toy(felt)
 		q := hopped{t, w.trial(set)}
-		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+fold*z[0])
-		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-fold*z[0]+fold*z[1])
-		q.trial.Pressed = t.Pressed() + math.Abs(press*z[2])
-		q.trial.Friction *= math.Exp(0.1 * z[3])
-		q.trial.Finger = clamp(q.trial.Finger*(1+finger*z[4]), 0.4, 0.97)
+		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+hand.foldM*z[0])
+		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-hand.foldM*z[0]+hand.foldM*z[1])
+		q.trial.Pressed = t.Pressed() + math.Abs(hand.press*z[2])
+		q.trial.Friction *= math.Exp(tableScatter * z[3])
+		q.trial.Finger = clamp(q.trial.Finger*(1+hand.finger*z[4]), 0.4, 0.97)
 		if constants {
 			sd := doubt
 			if w.Own.Spread > 0 {
@@ -160,7 +180,7 @@ const (
 	ByFeet   = "lands on its feet"
 	BySpeed  = "take-off speed"
 	ByRope   = "over the rope"
-	byMiss   = "miss of the ring"
+	bySpread = "spread of the length"
 	byWorst  = "worst length"
 )
 
@@ -179,7 +199,7 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 			return nil, err
 		}
 		out := motion.Measures{}
-		worst := math.Inf(1)
+		worst, square := math.Inf(1), 0.0
 		for _, q := range w.scatter(g, set, judged, false) {
 			a := q.toy.Leap(q.trial)
 			far := q.toy.along(a)
@@ -188,7 +208,7 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 			out[ByFlips] += a.HalfFlips / judged
 			out[ByFeet] += 100 * a.FeetShare / judged
 			out[BySpeed] += math.Hypot(a.Vx, a.Vy) / judged
-			out[byMiss] += math.Abs(far-w.RingAtM) / judged
+			square += far * far / judged
 			worst = math.Min(worst, far)
 			if w.RopeAtM > 0 {
 				over := -w.RopeM
@@ -199,6 +219,7 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 			}
 		}
 		out[byWorst] = worst
+		out[bySpread] = math.Sqrt(math.Max(0, square-out[ByLength]*out[ByLength]))
 		return out, nil
 	}
 }
@@ -216,7 +237,8 @@ func (w *Workbench) Levers(knobs map[string]float64) []motion.Lever {
 	return append(kept, way.Levers(w.conditions)...)
 }
 
-// Goal scores measures for an aim.
+// Goal scores measures for an aim. at is how far away a ring lies, m; of two that come as
+// near to it, the one that scatters less wins.
 func (w *Workbench) Goal(aim string, at float64) motion.Goal {
 	return func(m motion.Measures) float64 {
 		switch aim {
@@ -230,7 +252,7 @@ func (w *Workbench) Goal(aim string, at float64) motion.Goal {
 		case "rope":
 			return m[ByRope]
 		case "ring":
-			return -math.Abs(m[ByLength]-at) - m[byMiss]/4
+			return -math.Abs(m[ByLength]-at) - m[bySpread]/4
 		case "forgiving":
 			return m[byWorst] + 0.2*m[ByLength]
 		}
@@ -288,7 +310,7 @@ func (w *Workbench) toOverhang(knobs map[string]float64, wantMM float64) (motion
 	return c, ok && math.Abs(o-wantMM) < 0.1
 }
 
-// moved is how far the last fold itself moves when the overhang changes: half as much.
+// moved says how far the last fold itself moves when the overhang changes: half as much.
 func moved(overhangMM, wantMM float64) string {
 	return fmt.Sprintf("%.1f mm", math.Abs(overhangMM-wantMM)/2)
 }

@@ -148,3 +148,15 @@ func (t *Toys[T]) Levers(knobs map[string]float64, even map[string]bool) []motio
 	}
 	return out
 }
+
+// Scaled are knobs of a pattern for a sheet k times as large: places of folds that are
+// lengths go along, as far as they may.
+func Scaled(p *sequence.Pattern, knobs map[string]float64, k float64) map[string]float64 {
+	out := With(knobs)
+	for _, q := range p.Knobs {
+		if v, given := knobs[q.Name]; given && q.Unit == "mm" && q.Kind == sequence.HardFold && !q.Plain {
+			out[q.Name] = math.Max(q.Min, math.Min(q.Max, v*k))
+		}
+	}
+	return out
+}

@@ -2,6 +2,7 @@ package toys_test
 
 import (
 	"errors"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -104,5 +105,23 @@ func TestKnobs(t *testing.T) {
 	l := w.Levers(k, map[string]bool{"dye": true})
 	if len(l) != 3 || l[0].Value != 70 || l[0].Step != 1 || !l[1].Even || !l[2].Hard || l[2].Step != 0.01 {
 		t.Errorf("%+v", l)
+	}
+}
+
+// Lengths of folds go along with the sheet as far as they may; parts and what is bent
+// stay, and the knobs given are left alone.
+func TestScaled(t *testing.T) {
+	p, err := sequence.Parse("leaf", strings.Replace(leaf, "to 90 set", "to 90 fold", 1))
+	if err != nil {
+		t.Fatal(err)
+	}
+	given := map[string]float64{"at": 40, "dye": 1, "share": 0.4}
+	for k, want := range map[float64]float64{0.5: 20, 1: 40, 2: 80, 4: 90, 0.1: 10} {
+		if v := toys.Scaled(p, given, k); v["at"] != want || v["dye"] != 1 || v["share"] != 0.4 {
+			t.Errorf("%v times: %v", k, v)
+		}
+	}
+	if given["at"] != 40 {
+		t.Error("what was given is changed")
 	}
 }

@@ -14,8 +14,7 @@ export function Checks({ ready, checks }: { ready: Ready; checks: Prediction["ch
       ...setup,
       knobs: { ...setup.knobs, ...Object.fromEntries(changes.map((c) => [c.knob, c.to])) },
     };
-    bench.tryOut(next);
-    void bench.keep(next);
+    void bench.set(next);
   };
   return (
     <section aria-label="Checks">

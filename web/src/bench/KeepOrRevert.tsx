@@ -48,8 +48,7 @@ export function KeepOrRevert({
         <Button
           className="mt-2"
           onClick={() => {
-            bench.tryOut(before.setup);
-            void bench.keep(before.setup);
+            void bench.set(before.setup);
           }}
         >
           Set it so again

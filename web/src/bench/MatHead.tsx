@@ -71,7 +71,7 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
                 Rename
               </DropdownMenu.Item>
               <DropdownMenu.Item className={row} onSelect={() => void duplicate()}>
-                Duplicate without throws
+                Duplicate without {ready.way.words.many}
               </DropdownMenu.Item>
               <DropdownMenu.Item className={row} asChild>
                 <a href={`/api/v1/builds/${build.id}/bundle`} download>

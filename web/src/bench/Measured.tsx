@@ -34,8 +34,7 @@ export function Measured({ ready }: { ready: Ready }) {
     try {
       const knobs = await api.takeMeasured(build.pattern, setup, how, measured);
       setProblem(null);
-      bench.tryOut({ ...setup, knobs });
-      await bench.keep({ ...setup, knobs });
+      await bench.set({ ...setup, knobs });
       setTyped({});
     } catch (e) {
       if (e instanceof Problem) setProblem(e);

@@ -44,8 +44,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
       const view = await api.replayInput(pattern.id, input);
       const next = { ...setup, sheet: view.sheet };
       bench.show(await api.setDraft(build.id, next));
-      bench.tryOut(next);
-      void bench.keep(next);
+      void bench.set(next);
       setAsked(null);
       setGetting(false);
       void navigate(`/bench/${build.id}/paper`);
@@ -157,8 +156,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
                     ...Object.fromEntries(fit.fixed.map((f) => [f.knob, f.scaled_mm])),
                   },
                 };
-                bench.tryOut(next);
-                void bench.keep(next);
+                void bench.set(next);
               }}
             >
               Scale them with the sheet

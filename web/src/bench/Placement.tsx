@@ -50,8 +50,7 @@ function Where({ ready, place: p }: { ready: Ready; place: Place }) {
       knobs: recipe ? { ...setup.knobs, [p.knob]: recipe.value_mm } : setup.knobs,
       recipes: recipe ? { ...others, [p.knob]: recipe.creases } : others,
     };
-    bench.tryOut(next);
-    void bench.keep(next);
+    void bench.set(next);
   };
   return (
     <section aria-label={`${p.label}, where it lies`} className="border-2 border-ink p-3">

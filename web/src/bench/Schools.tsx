@@ -66,8 +66,7 @@ function Side({
   const o = side.outlook;
   const set = async () => {
     const next = { ...setup, knobs: side.knobs };
-    bench.tryOut(next);
-    await bench.keep(next);
+    await bench.set(next);
     await bench.change(api.makeTweak(build.id, `${question} ${letter}: ${words}`.slice(0, 500)));
   };
   const now = build.tweaks.at(-1)?.no === side.tweak && !build.draft;

@@ -17,6 +17,9 @@ import {
 import { useConditions } from "./conditions";
 import type { Ready } from "./useBench";
 
+/** Something typed that cannot be read. */
+class Refused extends Error {}
+
 /** Searches a set-up for an aim over chosen knobs. */
 export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const units = useUnits();
@@ -49,15 +52,24 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
     setProblem("");
     setProgress({ done: 0, of: 1, best: 0 });
     try {
+      const bad = (field: string, text: string) => {
+        throw new Refused(`${field} is “${text}”; write a number, for example 7.4.`);
+      };
       const levels = free.map((name) => {
         const [lo, hi] = bounds[name] ?? ["", ""];
         // Lengths are typed in the person's unit.
-        const length = levers.data?.find((l) => l.name === name)?.unit === "mm";
-        const read = (t: string) => (length ? parseLength(t, units) : parseNumber(t));
+        const lever = levers.data?.find((l) => l.name === name);
+        const read = (t: string) => {
+          const v = lever?.unit === "mm" ? parseLength(t, units) : parseNumber(t);
+          if (v === undefined && t.trim() !== "") bad(`The bound of ${lever?.label ?? name}`, t);
+          return v;
+        };
         const [min, max] = [read(lo), read(hi)];
         return { name, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
       });
-      const metres = fromRecordUnit(parseNumber(at) ?? 0, aimUnit, units);
+      const typed = parseNumber(at);
+      if (chosen?.at && typed === undefined) bad(chosen.at, at);
+      const metres = fromRecordUnit(typed ?? 0, aimUnit, units);
       setFound(
         await api.optimise(
           build.pattern,
@@ -69,7 +81,8 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
         ),
       );
     } catch (e) {
-      if (!(e instanceof DOMException)) setProblem(e instanceof Problem ? e.message : "The search failed.");
+      if (!(e instanceof DOMException))
+        setProblem(e instanceof Problem || e instanceof Refused ? e.message : "The search failed.");
     } finally {
       setProgress(null);
       running.current = null;
@@ -78,8 +91,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const take = async (o: Optimum) => {
     const next = { ...setup, knobs: { ...setup.knobs, ...o.knobs } };
     change(o.conditions);
-    bench.tryOut(next);
-    await bench.keep(next);
+    await bench.set(next);
     const hard = o.needs_sheet && build.trials > 0;
     if (!hard && o.changes.some((c) => !c.lever.trial)) {
       const why = `Searched for: ${chosen?.label ?? aim}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;
@@ -182,7 +194,13 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
       {free.length > 8 && <p className="text-sm">At most eight knobs at once.</p>}
       {problem && <Caution title="No answer">{problem}</Caution>}
       {found && (
-        <Result found={found} way={way} onTake={() => void take(found)} tweak={build.tweaks.length + 1} />
+        <Result
+          found={found}
+          way={way}
+          even={levers.data?.some((l) => l.even) ?? false}
+          onTake={() => void take(found)}
+          tweak={build.tweaks.length + 1}
+        />
       )}
     </div>
   );
@@ -191,11 +209,13 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
 function Result({
   found,
   way,
+  even,
   onTake,
   tweak,
 }: {
   found: Optimum;
   way: Moving;
+  even: boolean;
   onTake: () => void;
   tweak: number;
 }) {
@@ -241,7 +261,7 @@ function Result({
         ))}
       </ul>
       <p className="mt-2 text-sm text-quiet">
-        Changes that bring next to nothing were taken back, and left and right are kept alike.
+        Changes that bring next to nothing were taken back{even && ", and left and right are kept alike"}.
         {found.needs_sheet && " A fold changes: once tried, that is a child build on a new sheet."}
       </p>
       <Button weight="main" className="mt-2" onClick={onTake}>

@@ -66,8 +66,7 @@ export function Impossible({ ready, unless }: { ready: Ready; unless?: (k: Knob)
   if (!view || view.ok || !view.error) return null;
   if (unless && isCulprit(ready, unless)) return null;
   const apply = (next: typeof setup) => {
-    bench.tryOut(next);
-    void bench.keep(next);
+    void bench.set(next);
   };
   return (
     <Caution
@@ -177,7 +176,7 @@ export function MovedDraft({ ready }: { ready: Ready }) {
 export function DraftBox({ ready }: { ready: Ready }) {
   const units = useUnits();
   const navigate = useNavigate();
-  const { bench, build } = ready;
+  const { bench, build, way } = ready;
   const [why, setWhy] = useState("");
   if (!build.draft) return null;
   const next = build.tweaks.length + 1;
@@ -207,8 +206,8 @@ export function DraftBox({ ready }: { ready: Ready }) {
       {build.needs_child ? (
         <>
           <p className="mt-2 text-sm text-quiet">
-            This toy has been thrown already. Another sheet or another hard fold is another toy, so its throws
-            are kept apart.
+            This toy has been tried already. Another sheet or another hard fold is another toy, so its{" "}
+            {way.words.many} are kept apart.
           </p>
           <div className="mt-2 flex flex-wrap gap-2">
             <Button weight="main" onClick={() => void child()}>
@@ -220,7 +219,7 @@ export function DraftBox({ ready }: { ready: Ready }) {
       ) : (
         <>
           {build.tweaks.length === 0 && (
-            <p className="mt-1 text-sm text-quiet">The first throw makes this tweak 1 by itself.</p>
+            <p className="mt-1 text-sm text-quiet">The first {way.words.one} makes this tweak 1 by itself.</p>
           )}
           <Field
             className="mt-2"

@@ -60,7 +60,7 @@ export function Sweeps({ ready, setup }: { ready: Ready; setup: Setup }) {
         (answer.data.second ? (
           <Pair sweep={answer.data} gauge={gauge} />
         ) : (
-          <Curve sweep={answer.data} gauge={gauge} />
+          <Curve sweep={answer.data} gauge={gauge} many={way.words.many} />
         ))}
     </div>
   );
@@ -75,7 +75,7 @@ function useMeasure(gauge: Gauge) {
   };
 }
 
-function Curve({ sweep, gauge }: { sweep: Sweep; gauge: Gauge }) {
+function Curve({ sweep, gauge, many }: { sweep: Sweep; gauge: Gauge; many: string }) {
   const { units, unit, of } = useMeasure(gauge);
   const { box, width } = useWidth(800);
   const height = 340;
@@ -138,7 +138,7 @@ function Curve({ sweep, gauge }: { sweep: Sweep; gauge: Gauge }) {
         </svg>
       </div>
       <figcaption className="text-sm text-quiet">
-        Predicted; each point is the mean of scattered throws.{" "}
+        Predicted; each point is the mean of scattered {many}.{" "}
         {points.length < sweep.points.length && "Where there is no line it cannot be folded. "}
         {best && `${word} at ${knobValue(best[0], l.unit, units)}.`}
       </figcaption>

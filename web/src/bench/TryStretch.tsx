@@ -203,8 +203,7 @@ function Tweaks({
   const units = useUnits();
   const of = (v: number) => recordValue(v, record?.unit ?? "", units);
   const again = (t: Tweak) => {
-    bench.tryOut(t.setup);
-    void bench.keep(t.setup);
+    void bench.set(t.setup);
   };
   return (
     <div className="mt-4 overflow-x-auto">

@@ -219,8 +219,7 @@ function Diagnosis({
   const take = async () => {
     if (!latest) return;
     const next = changed(latest.setup, remedy);
-    bench.tryOut(next);
-    await bench.keep(next);
+    await bench.set(next);
     const b = await bench.change(
       api.makeTweak(build.id, `${f.title} ${remedy.do} ${remedy.where}`.slice(0, 500)),
     );

@@ -110,6 +110,11 @@ export function useBench(id: number) {
     good: view?.ok ? view : (good ?? view),
     tryOut: setEdit,
     keep,
+    /** Shows a set-up and keeps it. */
+    set: (next: Setup) => {
+      setEdit(next);
+      return keep(next);
+    },
     change,
     show,
     putBack: async () => {
