@@ -7,7 +7,6 @@ import (
 	"strings"
 	"time"
 
-	"tussock/internal/fit"
 	"tussock/internal/motion"
 )
 
@@ -126,7 +125,7 @@ func Summarise(values []float64) Stats {
 		return Stats{}
 	}
 	v := slices.Sorted(slices.Values(values))
-	return Stats{N: len(v), Best: v[len(v)-1], Median: fit.Quantile(v, 0.5), Q1: fit.Quantile(v, 0.25), Q3: fit.Quantile(v, 0.75)}
+	return Stats{N: len(v), Best: v[len(v)-1], Median: motion.Quantile(v, 0.5), Q1: motion.Quantile(v, 0.25), Q3: motion.Quantile(v, 0.75)}
 }
 
 // Readings are the values of one reading, of the trials that have it.

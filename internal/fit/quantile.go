@@ -2,9 +2,9 @@ package fit
 
 import "slices"
 
-// Quantile of sorted values, at least one: q from 0, the least, to 1, the most; linear
+// quantile of sorted values, at least one: q from 0, the least, to 1, the most; linear
 // between order statistics.
-func Quantile(sorted []float64, q float64) float64 {
+func quantile(sorted []float64, q float64) float64 {
 	at := q * float64(len(sorted)-1)
 	i := int(at)
 	if i+1 >= len(sorted) {
@@ -15,5 +15,5 @@ func Quantile(sorted []float64, q float64) float64 {
 
 // Median of values in any order, at least one.
 func Median(values []float64) float64 {
-	return Quantile(slices.Sorted(slices.Values(values)), 0.5)
+	return quantile(slices.Sorted(slices.Values(values)), 0.5)
 }

@@ -1,12 +1,6 @@
 package tune
 
-import (
-	"fmt"
-	"math"
-
-	"tussock/internal/fit"
-	"tussock/internal/motion"
-)
+import "math"
 
 // Applied are knobs with those of a school put in; ok is false when the toy lacks one of
 // them.
@@ -35,19 +29,4 @@ func Matches(knobs, school map[string]float64) bool {
 		}
 	}
 	return true
-}
-
-// Verdict is what trials say of A against B; each is how many trials of either are wanted.
-func Verdict(q motion.School, a, b []float64, each int) string {
-	c := fit.Compare(b, a)
-	times := fmt.Sprintf("(n = %d, %d)", c.After, c.Before)
-	switch c.Verdict {
-	case fit.Better:
-		return fmt.Sprintf("Your trials say: %s %s.", q.A, times)
-	case fit.Worse:
-		return fmt.Sprintf("Your trials say: %s %s.", q.B, times)
-	case fit.TooFew:
-		return fmt.Sprintf("Too few trials yet %s: %d of each are wanted.", times, each)
-	}
-	return fmt.Sprintf("Your trials do not tell them apart %s.", times)
 }

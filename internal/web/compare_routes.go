@@ -108,7 +108,7 @@ func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView
 		}
 		v.Sizes = append(v.Sizes, r)
 	}
-	for _, k := range tune.OtherSizes {
+	for _, k := range fit.OtherSizes {
 		spec := setup.Sheet
 		spec.WidthMM, spec.HeightMM = spec.WidthMM*k, spec.HeightMM*k
 		if slices.ContainsFunc(v.Sizes, func(r SizeRow) bool { return math.Abs(r.WidthMM-spec.WidthMM) < 1 }) || !sheet.SideRange.Holds(spec.WidthMM) || !sheet.SideRange.Holds(spec.HeightMM) {
@@ -120,16 +120,16 @@ func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView
 		}
 		v.Sizes = append(v.Sizes, r)
 	}
-	v.Advice = tune.SizesSay(v.told(logs))
+	v.Advice = fit.SizesSay(v.told(logs))
 	slices.SortStableFunc(v.Sizes, func(a, b SizeRow) int { return cmp.Compare(a.WidthMM, b.WidthMM) })
 	return ok(v)
 }
 
 // told are the sizes, with the logs of the first of them, to be compared.
-func (v *SizesView) told(logs map[int][]float64) []tune.Size {
-	out := make([]tune.Size, len(v.Sizes))
+func (v *SizesView) told(logs map[int][]float64) []fit.Size {
+	out := make([]fit.Size, len(v.Sizes))
 	for i, r := range v.Sizes {
-		out[i] = tune.Size{Here: r.Here, WidthMM: r.WidthMM, HeightMM: r.HeightMM, LengthMM: r.LengthMM, Log: logs[i]}
+		out[i] = fit.Size{Here: r.Here, WidthMM: r.WidthMM, HeightMM: r.HeightMM, LengthMM: r.LengthMM, Log: logs[i]}
 		if r.Build != nil {
 			out[i].Name = r.Build.Name
 		}
@@ -195,7 +195,7 @@ func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]School
 		v.Scatter = fit.ScatterOfBoth(logA, logB)
 		v.Each = fit.Needed(v.SideA.Outlook.Middle, v.SideB.Outlook.Middle, v.Scatter)
 		if len(logA) > 0 && len(logB) > 0 {
-			v.Verdict = tune.Verdict(q, logA, logB, v.Each)
+			v.Verdict = fit.Settled(q.A, q.B, logA, logB, v.Each)
 		}
 		out = append(out, v)
 	}

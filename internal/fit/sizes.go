@@ -1,10 +1,8 @@
-package tune
+package fit
 
 import (
 	"fmt"
 	"math"
-
-	"tussock/internal/fit"
 )
 
 // OtherSizes are what to think of beside the sizes that there are, as parts of the sheet
@@ -30,7 +28,7 @@ func measuredSizes(sizes []Size) string {
 	var small, large *Size
 	for i := range sizes {
 		s := &sizes[i]
-		if len(s.Log) < fit.Fewest {
+		if len(s.Log) < Fewest {
 			continue
 		}
 		if small == nil || s.WidthMM < small.WidthMM {
@@ -43,16 +41,16 @@ func measuredSizes(sizes []Size) string {
 	if small == nil || large.WidthMM < 1.05*small.WidthMM {
 		return "Log at least three trials of builds of this pattern at two sizes to see what size does. "
 	}
-	c := fit.Compare(large.Log, small.Log)
-	ratio := fit.Median(small.Log) / fit.Median(large.Log)
+	c := Compare(large.Log, small.Log)
+	ratio := Median(small.Log) / Median(large.Log)
 	predicted := math.Abs(small.Comes) / math.Max(1e-9, math.Abs(large.Comes))
 	out := fmt.Sprintf("Measured: %s, on a sheet %.0f mm wide, comes to %.1f times what %s does on %.0f mm (n = %d, %d); predicted %.1f times. For its own length that is %.1f times. ",
 		small.Name, small.WidthMM, ratio, large.Name, large.WidthMM, c.After, c.Before, predicted, ratio*large.LengthMM/math.Max(1e-9, small.LengthMM))
 	better := ""
 	switch c.Verdict {
-	case fit.Better:
+	case Better:
 		better = "smaller"
-	case fit.Worse:
+	case Worse:
 		better = "larger"
 	default:
 		return out + "The trials do not tell them apart. "
