@@ -48,11 +48,10 @@ func countOrders(r io.Reader) (int, bool, error) {
 }
 
 func reportOrders(out, errOut io.Writer, n int, done bool, err error, asJSON bool) error {
-	var fe *fold.Error
 	switch {
 	case err != nil:
 		code := "file"
-		if errors.As(err, &fe) {
+		if fe := fold.As(err); fe != nil {
 			code = string(fe.Code)
 		}
 		return refused(out, errOut, asJSON, map[string]any{"ok": false, "error": map[string]any{"code": code, "detail": err.Error()}}, err)
@@ -77,7 +76,7 @@ type spreadFlags struct {
 // spreadJSON is what tussock spread prints for scripts.
 type spreadJSON struct {
 	OK         bool           `json:"ok"`
-	Error      *fold.Error    `json:"error,omitempty"`
+	Error      error          `json:"error,omitempty"`
 	SigmaMM    float64        `json:"sigma_mm,omitempty"`
 	Samples    int            `json:"samples,omitempty"`
 	Seed       uint64         `json:"seed,omitempty"`
@@ -130,7 +129,7 @@ func spreadCommand() *cobra.Command {
 	return c
 }
 
-func (f *spreadFlags) hands() (float64, *fold.Error) {
+func (f *spreadFlags) hands() (float64, error) {
 	if f.samples < 10 || f.samples > 100_000 {
 		return 0, fold.Errorf("samples", "--samples is %d; it must be 10 to 100000", f.samples)
 	}

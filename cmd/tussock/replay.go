@@ -38,7 +38,7 @@ type replayFlags struct {
 // replayJSON is stable for scripts; see the README.
 type replayJSON struct {
 	OK     bool              `json:"ok"`
-	Error  *fold.Error       `json:"error,omitempty"`
+	Error  error             `json:"error,omitempty"`
 	Sheet  *sheetJSON        `json:"sheet,omitempty"`
 	Steps  []body.StepReport `json:"steps,omitempty"`
 	Final  *body.FinalReport `json:"final,omitempty"`
@@ -132,7 +132,7 @@ func refused(out, errOut io.Writer, asJSON bool, j any, why error) error {
 }
 
 // upTo is a replay cut short after a step.
-func upTo(r *sequence.Replay, step int) (*sequence.Replay, *fold.Error) {
+func upTo(r *sequence.Replay, step int) (*sequence.Replay, error) {
 	if step < 1 || step > len(r.Steps) {
 		return nil, fold.Errorf("step", "--step is %d; the pattern has steps 1 to %d", step, len(r.Steps))
 	}
@@ -185,7 +185,7 @@ func (f *replayFlags) picture(r *sequence.Replay) string {
 }
 
 // carryOut reads, replays and turns every failure into the one error shape.
-func carryOut(name string, f replayFlags) (*sequence.Replay, *fold.Error) {
+func carryOut(name string, f replayFlags) (*sequence.Replay, error) {
 	p, s, knobs, failure := f.given(name)
 	if failure != nil {
 		return nil, failure
@@ -199,7 +199,7 @@ func carryOut(name string, f replayFlags) (*sequence.Replay, *fold.Error) {
 }
 
 // given is the pattern, sheet and knobs that a command is to work on.
-func (f *replayFlags) given(name string) (*sequence.Pattern, sheet.Sheet, map[string]float64, *fold.Error) {
+func (f *replayFlags) given(name string) (*sequence.Pattern, sheet.Sheet, map[string]float64, error) {
 	var none sheet.Sheet
 	p, s, knobs, err := findPattern(name)
 	if err != nil {

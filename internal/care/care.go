@@ -74,7 +74,7 @@ const (
 
 // Of studies all steps of a successful replay. layers tells how many layers a step
 // folds at most.
-func Of(r *sequence.Replay, hand shadow.Hand, layers func(sequence.Done) int) ([]Step, *fold.Error) {
+func Of(r *sequence.Replay, hand shadow.Hand, layers func(sequence.Done) int) ([]Step, error) {
 	// The cost of a slip needs no samples.
 	sp, err := shadow.Of(r, hand.MM, 1, 1)
 	if err != nil {

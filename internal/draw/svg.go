@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )
@@ -178,7 +179,7 @@ func Contact(r *sequence.Replay, c Colours) string {
 func Fault(r *sequence.Replay) *Overlay {
 	s := r.Final()
 	o := &Overlay{View: view(s.Box()), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
-	for _, f := range r.Err.Pieces {
+	for _, f := range fold.As(r.Err).Pieces {
 		if int(f) >= len(s.F) || f < 0 {
 			continue
 		}

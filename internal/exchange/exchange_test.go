@@ -115,7 +115,7 @@ func TestOrdersOfACross(t *testing.T) {
 	}
 	if p, err := exchange.ReadFOLD(strings.NewReader(fmt.Sprintf(cross, `"M","F","F","V"`))); err != nil {
 		t.Error(err)
-	} else if _, _, ferr := p.OrdersUpTo(10); ferr == nil || ferr.Code != fold.CodeTear {
+	} else if _, _, ferr := p.OrdersUpTo(10); ferr == nil || fold.As(ferr).Code != fold.CodeTear {
 		t.Errorf("two folds at an angle give %v, want a tear", ferr)
 	}
 }

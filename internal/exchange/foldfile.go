@@ -383,7 +383,7 @@ func (c *Creases) sense(i int, _ fold.Hinge) (fold.Assignment, bool) { return c.
 // Folded folds the pattern flat: it fails when the creases do not close up
 // (CodeTear) or the layers have no order (CodeLayers). Where the file gives
 // orders, they are kept if they are valid.
-func (c *Creases) Folded() (*fold.State, *fold.Error) {
+func (c *Creases) Folded() (*fold.State, error) {
 	out, err := c.Flat.Flattened(c.sense)
 	if err != nil || c.Orders == nil {
 		return out, err
@@ -406,6 +406,6 @@ func (c *Creases) Folded() (*fold.State, *fold.Error) {
 
 // OrdersUpTo counts the valid layer orders, up to limit; unassigned creases mean
 // either sense. The first face keeps its side.
-func (c *Creases) OrdersUpTo(limit int) (n int, done bool, err *fold.Error) {
+func (c *Creases) OrdersUpTo(limit int) (n int, done bool, err error) {
 	return c.Flat.Orders(limit, c.sense)
 }

@@ -10,10 +10,10 @@ import (
 // It fails with CodeTear when a hinge would open, CodeLayers when no order of the
 // layers is possible, and CodeTooMany when the toy gets more pieces than
 // MaxFacets.
-func (s *State) Apply(p Plan) (*State, *Error) {
+func (s *State) Apply(p Plan) (*State, error) {
 	base := s
 	if len(p.Splits) > 0 {
-		var err *Error
+		var err error
 		if base, err = s.Divide(p.Splits, p.Crease); err != nil {
 			return nil, err
 		}
@@ -21,8 +21,10 @@ func (s *State) Apply(p Plan) (*State, *Error) {
 	out, err := base.carryOut(p)
 	if err != nil {
 		if base != s {
-			for i, f := range err.Pieces {
-				err.Pieces[i] = base.F[f].Parent
+			if e := As(err); e != nil {
+				for i, f := range e.Pieces {
+					e.Pieces[i] = base.F[f].Parent
+				}
 			}
 		}
 		return nil, err
@@ -42,7 +44,7 @@ func (s *State) Apply(p Plan) (*State, *Error) {
 
 // Divide cuts pieces along lines and moves nothing. Parents in the result are
 // those of s.
-func (s *State) Divide(splits []Split, id CreaseID) (*State, *Error) {
+func (s *State) Divide(splits []Split, id CreaseID) (*State, error) {
 	cur := s
 	root := make([]FacetID, len(s.F))
 	for i := range root {
@@ -93,12 +95,12 @@ func (s *State) Divide(splits []Split, id CreaseID) (*State, *Error) {
 	return cur, nil
 }
 
-func tooMany() *Error {
+func tooMany() error {
 	return Errorf(CodeTooMany, "this would divide the paper into more than %d pieces", MaxFacets)
 }
 
 // carryOut does all of a plan but its Splits.
-func (s *State) carryOut(p Plan) (*State, *Error) {
+func (s *State) carryOut(p Plan) (*State, error) {
 	if len(s.F)+len(p.Split) > MaxFacets {
 		return nil, tooMany()
 	}
@@ -124,9 +126,9 @@ func (s *State) carryOut(p Plan) (*State, *Error) {
 	out.slit(p.Slit)
 	for _, h := range out.H {
 		if g := out.gap(h); g > geom.Tear {
-			err := Errorf(CodeTear, "the paper would tear: an earlier crease would have to open by %.1f mm", g)
+			err := failure(CodeTear, "the paper would tear: an earlier crease would have to open by %.1f mm", g)
 			if h.Kind == Glue {
-				err = Errorf(CodeTear, "glued layers would come apart by %.1f mm", g)
+				err = failure(CodeTear, "glued layers would come apart by %.1f mm", g)
 			}
 			err.Pieces = []FacetID{out.F[h.A].Parent, out.F[h.B].Parent}
 			err.Crease = h.Crease

@@ -1,6 +1,9 @@
 package fold
 
-import "fmt"
+import (
+	"errors"
+	"fmt"
+)
 
 // Code says what kind of thing went wrong; scripts rely on these words.
 type Code string
@@ -45,6 +48,19 @@ func (e *Error) Error() string {
 }
 
 // Errorf makes an Error without a place.
-func Errorf(code Code, format string, a ...any) *Error {
+func Errorf(code Code, format string, a ...any) error {
+	return failure(code, format, a...)
+}
+
+func failure(code Code, format string, a ...any) *Error {
 	return &Error{Code: code, Detail: fmt.Sprintf(format, a...)}
+}
+
+// As is the *Error that err is or wraps; nil when there is none, as for a nil err.
+func As(err error) *Error {
+	var e *Error
+	if errors.As(err, &e) {
+		return e
+	}
+	return nil
 }

@@ -120,7 +120,7 @@ func TestOrdersOfSingleVertices(t *testing.T) {
 
 // An odd or uneven vertex does not fold flat at all.
 func TestUnevenVertexTears(t *testing.T) {
-	if _, _, err := star(t, 70, 90, 100, 100).Orders(10, either); err == nil || err.Code != fold.CodeTear {
+	if _, _, err := star(t, 70, 90, 100, 100).Orders(10, either); err == nil || fold.As(err).Code != fold.CodeTear {
 		t.Errorf("a vertex that breaks the angle rule gives %v", err)
 	}
 }

@@ -8,7 +8,7 @@ import (
 // reorder fills the table of who lies on whom. Pairs that moved together keep
 // their order, reversed if they were turned over; pairs that stayed keep theirs;
 // others go to the side the plan says, or are left to the layer solver.
-func (s *State) reorder(p Plan, out *State, cut cutting, body []int16) *Error {
+func (s *State) reorder(p Plan, out *State, cut cutting, body []int16) error {
 	n := len(out.F)
 	out.order = make([]int8, n*n)
 	boxes := make([]geom.Box, n)
@@ -94,11 +94,11 @@ func (s *State) count(hints []Hint, limit int) (int, bool) {
 }
 
 // solve finds the orders that are not known yet.
-func (s *State) solve(hints []Hint) *Error {
+func (s *State) solve(hints []Hint) error {
 	p := s.problem(hints)
 	sol, conflict := layers.Solve(p)
 	if conflict != nil {
-		err := Errorf(CodeLayers, "%s", conflict.Why)
+		err := failure(CodeLayers, "%s", conflict.Why)
 		err.Rule = string(conflict.Kind)
 		for _, f := range conflict.Pieces {
 			err.Pieces = append(err.Pieces, s.F[f].Parent)
@@ -119,7 +119,7 @@ func (s *State) set(i, j int, v int8) {
 
 // Resolve is the state with every order looked for anew, under the hints alone:
 // for crease patterns read from a file.
-func (s *State) Resolve(hints []Hint) (*State, *Error) {
+func (s *State) Resolve(hints []Hint) (*State, error) {
 	out := *s
 	out.order = make([]int8, len(s.F)*len(s.F))
 	if err := out.solve(hints); err != nil {

@@ -72,7 +72,7 @@ func (s *State) Flood(f FacetID, stop func(h Hinge) bool) []FacetID {
 }
 
 // stick joins two pieces face to face where they overlap.
-func (s *State) stick(a, b FacetID) (Hinge, *Error) {
+func (s *State) stick(a, b FacetID) (Hinge, error) {
 	common := geom.ClipConvex(s.folded[a], s.folded[b])
 	if common == nil || !geom.Overlaps(s.folded[a], s.folded[b]) {
 		return Hinge{}, Errorf(CodeGlue, "the faces to be glued do not lie on each other")
@@ -80,7 +80,7 @@ func (s *State) stick(a, b FacetID) (Hinge, *Error) {
 	for c := range s.F {
 		id := FacetID(c)
 		if between := s.Above(id, a)*s.Above(id, b) < 0; between && geom.Overlaps(s.folded[c], common) {
-			err := Errorf(CodeGlue, "a layer lies between the faces to be glued")
+			err := failure(CodeGlue, "a layer lies between the faces to be glued")
 			err.Pieces = []FacetID{id, a, b}
 			return Hinge{}, err
 		}
@@ -130,7 +130,7 @@ func (s *State) splitGlue(p Plan, c cutting, h Hinge) []Hinge {
 
 // goBack lays every piece where it lay in an earlier state, creases made since
 // left open. Pieces cut off since stay cut off.
-func (s *State) goBack(to *State) (*State, *Error) {
+func (s *State) goBack(to *State) (*State, error) {
 	out := &State{Sheet: s.Sheet, Removed: s.Removed, F: make([]Facet, len(s.F)), H: slices.Clone(s.H)}
 	from := make([]FacetID, len(s.F))
 	for i, f := range s.F {

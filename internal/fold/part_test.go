@@ -209,7 +209,7 @@ func TestGlueHolds(t *testing.T) {
 		t.Fatalf("%d layers in a square folded twice", len(stack))
 	}
 	for name, pair := range map[string][2]fold.FacetID{"the outer layers": {stack[0], stack[3]}, "a layer and the next but one": {stack[0], stack[2]}} {
-		if _, err := quarter.Apply(fold.Plan{Glue: [][2]fold.FacetID{pair}}); err == nil || err.Code != fold.CodeGlue {
+		if _, err := quarter.Apply(fold.Plan{Glue: [][2]fold.FacetID{pair}}); err == nil || fold.As(err).Code != fold.CodeGlue {
 			t.Errorf("%s are glued: %v", name, err)
 		}
 	}
@@ -218,7 +218,7 @@ func TestGlueHolds(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := flat.Apply(fold.Plan{Glue: [][2]fold.FacetID{{0, 1}}}); err == nil || err.Code != fold.CodeGlue {
+	if _, err := flat.Apply(fold.Plan{Glue: [][2]fold.FacetID{{0, 1}}}); err == nil || fold.As(err).Code != fold.CodeGlue {
 		t.Errorf("halves side by side are glued: %v", err)
 	}
 }

@@ -168,7 +168,7 @@ func (s *State) Closure(sel Selection) []FacetID {
 }
 
 // SimpleFold plans a valley or mountain fold of a closed set of layers.
-func (s *State) SimpleFold(sel Selection, id CreaseID) (Plan, *Error) {
+func (s *State) SimpleFold(sel Selection, id CreaseID) (Plan, error) {
 	set := s.Closure(sel)
 	if len(set) == 0 {
 		return Plan{}, Errorf(CodeMissesLine, "the fold line does not cross the layers that should move")
@@ -183,7 +183,7 @@ func (s *State) SimpleFold(sel Selection, id CreaseID) (Plan, *Error) {
 }
 
 // CreaseOnly plans a fold that is opened again: the layers are only divided.
-func (s *State) CreaseOnly(sel Selection, id CreaseID) (Plan, *Error) {
+func (s *State) CreaseOnly(sel Selection, id CreaseID) (Plan, error) {
 	set := s.Closure(sel)
 	p := Plan{Line: sel.Line, Side: sel.Side, Crease: id, Pressed: sel.Pressed, Split: s.Crossed(set, sel.Line)}
 	if len(p.Split) == 0 {

@@ -75,11 +75,11 @@ func TestFoldsThatMiss(t *testing.T) {
 		"line along the edge":       {Line: upright(0), Side: 1, Sense: fold.ValleySense},
 		"seeds on the resting side": {Line: upright(100), Side: 1, Sense: fold.ValleySense, Seeds: []fold.FacetID{0}},
 	} {
-		if _, err := s.SimpleFold(sel, 1); err == nil || err.Code != fold.CodeMissesLine {
+		if _, err := s.SimpleFold(sel, 1); err == nil || fold.As(err).Code != fold.CodeMissesLine {
 			t.Errorf("%s gives %v", name, err)
 		}
 	}
-	if _, err := s.CreaseOnly(fold.Selection{Line: upright(150), Side: 1, Sense: fold.ValleySense}, 1); err == nil || err.Code != fold.CodeMissesLine {
+	if _, err := s.CreaseOnly(fold.Selection{Line: upright(150), Side: 1, Sense: fold.ValleySense}, 1); err == nil || fold.As(err).Code != fold.CodeMissesLine {
 		t.Errorf("a crease beside the sheet gives %v", err)
 	}
 }
@@ -139,7 +139,7 @@ func TestFoldingAlongACrease(t *testing.T) {
 
 func TestTooManyPieces(t *testing.T) {
 	s := square(t)
-	var err *fold.Error
+	var err error
 	for n := 1; n <= 12 && err == nil; n++ {
 		b := s.Box()
 		l := upright(b.MinX + b.Width()*0.5)
@@ -151,7 +151,7 @@ func TestTooManyPieces(t *testing.T) {
 			s, err = s.Apply(p)
 		}
 	}
-	if err == nil || err.Code != fold.CodeTooMany {
+	if err == nil || fold.As(err).Code != fold.CodeTooMany {
 		t.Errorf("folding on and on ends with %v", err)
 	}
 }

@@ -119,7 +119,7 @@ func TestTearIsRefused(t *testing.T) {
 	away := geom.Line{N: geom.Vec{X: 1}, D: 80}
 	_, err = s.Apply(fold.Plan{Line: away, Side: 1, Place: 1,
 		Bodies: []fold.Body{{Facets: []fold.FacetID{1}, T: geom.Reflection(away)}}})
-	if err == nil || err.Code != fold.CodeTear {
+	if err == nil || fold.As(err).Code != fold.CodeTear {
 		t.Errorf("moving a hinged piece alone gives %v, want a tear", err)
 	}
 }

@@ -41,7 +41,7 @@ func (s *State) Walk(root FacetID, folded func(i int, h Hinge) bool) []geom.Iso2
 // are folded so, those in either are folded in whichever sense works, all others
 // stay open. It fails with CodeTear when the pieces do not close up and with
 // CodeLayers when no order of the layers is possible.
-func (s *State) Flattened(sense func(i int, h Hinge) (a Assignment, either bool)) (*State, *Error) {
+func (s *State) Flattened(sense func(i int, h Hinge) (a Assignment, either bool)) (*State, error) {
 	out, err := s.laid(sense)
 	if err != nil {
 		return nil, err
@@ -56,7 +56,7 @@ func (s *State) Flattened(sense func(i int, h Hinge) (a Assignment, either bool)
 }
 
 // laid is Flattened without the order of the layers.
-func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*State, *Error) {
+func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*State, error) {
 	out := *s
 	isos := s.Walk(0, func(i int, h Hinge) bool {
 		a, either := sense(i, h)
@@ -78,7 +78,7 @@ func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*S
 // Orders counts the orders of the layers in which a crease pattern can be folded
 // flat, up to limit, the first piece keeping its face. done is false when the
 // count was given up before the end.
-func (s *State) Orders(limit int, sense func(i int, h Hinge) (a Assignment, either bool)) (n int, done bool, err *Error) {
+func (s *State) Orders(limit int, sense func(i int, h Hinge) (a Assignment, either bool)) (n int, done bool, err error) {
 	out, err := s.laid(sense)
 	if err != nil {
 		return 0, true, err

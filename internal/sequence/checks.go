@@ -11,11 +11,11 @@ import (
 )
 
 // check carries out an expect statement.
-func (r *run) check(s expectStmt) *fold.Error {
+func (r *run) check(s expectStmt) error {
 	if r.sh != nil {
 		return r.skipCheck(s)
 	}
-	failed := func(format string, a ...any) *fold.Error { return fold.Errorf(fold.CodeCheck, format, a...) }
+	failed := func(format string, a ...any) error { return fold.Errorf(fold.CodeCheck, format, a...) }
 	switch {
 	case s.facets > 0:
 		if n := len(r.state.F); n != s.facets {
@@ -75,7 +75,7 @@ func (r *run) check(s expectStmt) *fold.Error {
 
 // skipCheck evaluates what the nominal run evaluated, so that the choices stay in
 // step, and asks nothing.
-func (r *run) skipCheck(s expectStmt) *fold.Error {
+func (r *run) skipCheck(s expectStmt) error {
 	if s.facets > 0 || s.unique {
 		return nil
 	}
@@ -89,7 +89,7 @@ func (r *run) skipCheck(s expectStmt) *fold.Error {
 	if _, err := s.p.folded(r); err != nil {
 		return err
 	}
-	var err *fold.Error
+	var err error
 	switch {
 	case s.sheets > 0:
 		_, err = s.p.sheet(r)
@@ -105,7 +105,7 @@ func (r *run) skipCheck(s expectStmt) *fold.Error {
 	return err
 }
 
-func (r *run) checkNear(s expectStmt, off float64, where string) *fold.Error {
+func (r *run) checkNear(s expectStmt, off float64, where string) error {
 	if off > s.within.num(r) {
 		return r.missed(s, s.p.words(r), off, fold.Errorf(fold.CodeCheck, "%s should now lie %s and is %.1f mm away", s.p.words(r), where, off))
 	}
@@ -113,15 +113,15 @@ func (r *run) checkNear(s expectStmt, off float64, where string) *fold.Error {
 }
 
 // missed keeps a miss where the replay is to go on, else stops it.
-func (r *run) missed(s expectStmt, what string, off float64, err *fold.Error) *fold.Error {
+func (r *run) missed(s expectStmt, what string, off float64, err error) error {
 	if !r.lax {
 		return err
 	}
-	r.out.Misses = append(r.out.Misses, Miss{Step: len(r.out.Steps), Line: s.line, Landmark: what, MM: off, Detail: err.Detail})
+	r.out.Misses = append(r.out.Misses, Miss{Step: len(r.out.Steps), Line: s.line, Landmark: what, MM: off, Detail: err.Error()})
 	return nil
 }
 
-func (r *run) checkAbove(s expectStmt) *fold.Error {
+func (r *run) checkAbove(s expectStmt) error {
 	p, err := s.p.sheet(r)
 	if err != nil {
 		return err

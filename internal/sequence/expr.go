@@ -22,34 +22,34 @@ func (n numName) num(r *run) float64 { return r.values[string(n)] }
 
 // pointExpr is a place: in the folded plane now, and on the sheet for ever.
 type pointExpr interface {
-	folded(r *run) (geom.Vec, *fold.Error)
-	sheet(r *run) (geom.Vec, *fold.Error)
+	folded(r *run) (geom.Vec, error)
+	sheet(r *run) (geom.Vec, error)
 	words(r *run) string
 }
 
 type pointName string
 
 func (n pointName) words(r *run) string { return r.pat.Called(string(n)) }
-func (n pointName) sheet(r *run) (geom.Vec, *fold.Error) {
+func (n pointName) sheet(r *run) (geom.Vec, error) {
 	return r.points[string(n)], nil
 }
-func (n pointName) folded(r *run) (geom.Vec, *fold.Error) {
+func (n pointName) folded(r *run) (geom.Vec, error) {
 	return r.placeNamed(string(n))
 }
 
 type pointOnSheet struct{ x, y numExpr }
 
 func (e pointOnSheet) words(*run) string { return "the given spot of the sheet" }
-func (e pointOnSheet) sheet(r *run) (geom.Vec, *fold.Error) {
+func (e pointOnSheet) sheet(r *run) (geom.Vec, error) {
 	return geom.Vec{X: e.x.num(r), Y: e.y.num(r)}, nil
 }
-func (e pointOnSheet) folded(r *run) (geom.Vec, *fold.Error) {
+func (e pointOnSheet) folded(r *run) (geom.Vec, error) {
 	p, _ := e.sheet(r)
 	return r.place(p, e.words(r))
 }
 
 // pinned makes the sheet point of a place that is only known when folded.
-func pinned(r *run, e pointExpr) (geom.Vec, *fold.Error) {
+func pinned(r *run, e pointExpr) (geom.Vec, error) {
 	p, err := e.folded(r)
 	if err != nil {
 		return p, err
@@ -66,10 +66,10 @@ type pointPart struct { // k of the way from a to b
 func (e pointPart) words(r *run) string {
 	return "the point between " + e.a.words(r) + " and " + e.b.words(r)
 }
-func (e pointPart) sheet(r *run) (geom.Vec, *fold.Error) {
+func (e pointPart) sheet(r *run) (geom.Vec, error) {
 	return pinned(r, e)
 }
-func (e pointPart) folded(r *run) (geom.Vec, *fold.Error) {
+func (e pointPart) folded(r *run) (geom.Vec, error) {
 	a, err := e.a.folded(r)
 	if err != nil {
 		return a, err
@@ -94,10 +94,10 @@ type pointMeet struct{ l, m lineExpr }
 func (e pointMeet) words(r *run) string {
 	return "the crossing of " + e.l.words(r) + " and " + e.m.words(r)
 }
-func (e pointMeet) sheet(r *run) (geom.Vec, *fold.Error) {
+func (e pointMeet) sheet(r *run) (geom.Vec, error) {
 	return pinned(r, e)
 }
-func (e pointMeet) folded(r *run) (geom.Vec, *fold.Error) {
+func (e pointMeet) folded(r *run) (geom.Vec, error) {
 	a, _, err := e.l.folded(r)
 	if err != nil {
 		return geom.Vec{}, err
@@ -119,10 +119,10 @@ type pointFoot struct {
 }
 
 func (e pointFoot) words(r *run) string { return "the foot of " + e.p.words(r) + " on " + e.l.words(r) }
-func (e pointFoot) sheet(r *run) (geom.Vec, *fold.Error) {
+func (e pointFoot) sheet(r *run) (geom.Vec, error) {
 	return pinned(r, e)
 }
-func (e pointFoot) folded(r *run) (geom.Vec, *fold.Error) {
+func (e pointFoot) folded(r *run) (geom.Vec, error) {
 	p, err := e.p.folded(r)
 	if err != nil {
 		return p, err
@@ -134,13 +134,13 @@ func (e pointFoot) folded(r *run) (geom.Vec, *fold.Error) {
 // lineExpr is a straight line in the folded plane, with the stretch that is
 // meant of it.
 type lineExpr interface {
-	folded(r *run) (geom.Line, geom.Segment, *fold.Error)
+	folded(r *run) (geom.Line, geom.Segment, error)
 	// held is the point of the sheet that fingers take to bring the line somewhere.
-	held(r *run) (geom.Vec, *fold.Error)
+	held(r *run) (geom.Vec, error)
 	words(r *run) string
 }
 
-func heldByMiddle(r *run, e lineExpr) (geom.Vec, *fold.Error) {
+func heldByMiddle(r *run, e lineExpr) (geom.Vec, error) {
 	_, s, err := e.folded(r)
 	if err != nil {
 		return geom.Vec{}, err
@@ -151,12 +151,12 @@ func heldByMiddle(r *run, e lineExpr) (geom.Vec, *fold.Error) {
 type lineName string
 
 func (n lineName) words(r *run) string { return r.pat.Called(string(n)) }
-func (n lineName) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (n lineName) folded(r *run) (geom.Line, geom.Segment, error) {
 	return r.straight(string(n))
 }
 
 // held of a named line is the middle of its longest piece of paper.
-func (n lineName) held(r *run) (geom.Vec, *fold.Error) {
+func (n lineName) held(r *run) (geom.Vec, error) {
 	var best geom.Segment
 	for _, s := range r.lines[string(n)].pieces {
 		if s.Len() > best.Len() {
@@ -175,7 +175,7 @@ func (e linePair) words(r *run) string {
 	}
 	return "the line from " + e.a.words(r) + " to " + e.b.words(r)
 }
-func (e linePair) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e linePair) folded(r *run) (geom.Line, geom.Segment, error) {
 	a, err := e.a.folded(r)
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
@@ -192,7 +192,7 @@ func (e linePair) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 }
 
 // held of a pair of landmarks is the middle between them on the sheet.
-func (e linePair) held(r *run) (geom.Vec, *fold.Error) {
+func (e linePair) held(r *run) (geom.Vec, error) {
 	a, err := e.a.sheet(r)
 	if err != nil {
 		return a, err
@@ -206,9 +206,9 @@ type lineSquare struct {
 	l lineExpr
 }
 
-func (e lineSquare) words(r *run) string                 { return "the square to " + e.l.words(r) }
-func (e lineSquare) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
-func (e lineSquare) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e lineSquare) words(r *run) string           { return "the square to " + e.l.words(r) }
+func (e lineSquare) held(r *run) (geom.Vec, error) { return heldByMiddle(r, e) }
+func (e lineSquare) folded(r *run) (geom.Line, geom.Segment, error) {
 	p, err := e.p.folded(r)
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
@@ -227,9 +227,9 @@ type linePar struct {
 	toward pointExpr
 }
 
-func (e linePar) words(r *run) string                 { return "the parallel to " + e.l.words(r) }
-func (e linePar) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
-func (e linePar) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e linePar) words(r *run) string           { return "the parallel to " + e.l.words(r) }
+func (e linePar) held(r *run) (geom.Vec, error) { return heldByMiddle(r, e) }
+func (e linePar) folded(r *run) (geom.Line, geom.Segment, error) {
 	l, _, err := e.l.folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
@@ -239,7 +239,7 @@ func (e linePar) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 }
 
 // shifted moves a line in parallel by mm towards a landmark.
-func shifted(r *run, l geom.Line, mm float64, toward pointExpr, name string) (geom.Line, *fold.Error) {
+func shifted(r *run, l geom.Line, mm float64, toward pointExpr, name string) (geom.Line, error) {
 	if mm == 0 {
 		return l, nil
 	}
@@ -248,7 +248,7 @@ func shifted(r *run, l geom.Line, mm float64, toward pointExpr, name string) (ge
 }
 
 // sideOf is +1 or -1 for the side of the line on which a landmark lies.
-func sideOf(r *run, l geom.Line, p pointExpr, name string) (float64, *fold.Error) {
+func sideOf(r *run, l geom.Line, p pointExpr, name string) (float64, error) {
 	v, err := p.folded(r)
 	if err != nil {
 		return 1, err
@@ -265,8 +265,8 @@ type lineBis struct{ l, m lineExpr }
 func (e lineBis) words(r *run) string {
 	return "the bisector of " + e.l.words(r) + " and " + e.m.words(r)
 }
-func (e lineBis) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
-func (e lineBis) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e lineBis) held(r *run) (geom.Vec, error) { return heldByMiddle(r, e) }
+func (e lineBis) folded(r *run) (geom.Line, geom.Segment, error) {
 	f, err := bisector(r, e.l, e.m, nil)
 	return f, r.across(f), err
 }
@@ -274,7 +274,7 @@ func (e lineBis) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 // bisector is the crease that lays l on m. Of the two there are it takes the one
 // that lands the middle of l on the stretch of m that is named, or else moves it
 // least; with near, the one that lands it nearest to there.
-func bisector(r *run, le, me lineExpr, near pointExpr) (geom.Line, *fold.Error) {
+func bisector(r *run, le, me lineExpr, near pointExpr) (geom.Line, error) {
 	l, seg, err := le.folded(r)
 	if err != nil {
 		return l, err
@@ -293,7 +293,7 @@ func bisector(r *run, le, me lineExpr, near pointExpr) (geom.Line, *fold.Error) 
 			return l, err
 		}
 	}
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		best := folds[0]
 		for _, f := range folds[1:] {
 			a, b := f.Mirror(seg.Mid()), best.Mirror(seg.Mid())
@@ -322,8 +322,8 @@ type lineBeside struct {
 func (e lineBeside) words(r *run) string {
 	return "the parallel to " + e.l.words(r) + " through " + e.p.words(r)
 }
-func (e lineBeside) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
-func (e lineBeside) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e lineBeside) held(r *run) (geom.Vec, error) { return heldByMiddle(r, e) }
+func (e lineBeside) folded(r *run) (geom.Line, geom.Segment, error) {
 	l, _, err := e.l.folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
@@ -346,8 +346,8 @@ type lineTurned struct {
 func (e lineTurned) words(r *run) string {
 	return "the line at " + sheet.Number(e.deg.num(r)) + "° to " + e.l.words(r)
 }
-func (e lineTurned) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
-func (e lineTurned) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e lineTurned) held(r *run) (geom.Vec, error) { return heldByMiddle(r, e) }
+func (e lineTurned) folded(r *run) (geom.Line, geom.Segment, error) {
 	l, _, err := lineBeside{e.l, e.about}.folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
@@ -372,9 +372,9 @@ type lineTaper struct {
 	p, q, toward pointExpr
 }
 
-func (e lineTaper) words(r *run) string                 { return "the taper along " + e.l.words(r) }
-func (e lineTaper) held(r *run) (geom.Vec, *fold.Error) { return heldByMiddle(r, e) }
-func (e lineTaper) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e lineTaper) words(r *run) string           { return "the taper along " + e.l.words(r) }
+func (e lineTaper) held(r *run) (geom.Vec, error) { return heldByMiddle(r, e) }
+func (e lineTaper) folded(r *run) (geom.Line, geom.Segment, error) {
 	l, _, err := e.l.folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
@@ -403,9 +403,9 @@ func (e lineTaper) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 // another. It may be hidden in the pack.
 type lineRim struct{ of, near pointExpr }
 
-func (e lineRim) words(r *run) string                 { return "the edge of the layer at " + e.of.words(r) }
-func (e lineRim) held(r *run) (geom.Vec, *fold.Error) { return e.of.sheet(r) }
-func (e lineRim) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
+func (e lineRim) words(r *run) string           { return "the edge of the layer at " + e.of.words(r) }
+func (e lineRim) held(r *run) (geom.Vec, error) { return e.of.sheet(r) }
+func (e lineRim) folded(r *run) (geom.Line, geom.Segment, error) {
 	p, err := e.of.sheet(r)
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
@@ -414,7 +414,7 @@ func (e lineRim) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
 	}
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		at := r.state.FacetsAtSheet(p)
 		if len(at) == 0 {
 			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper", e.of.words(r))
@@ -445,6 +445,6 @@ func (e lineRim) folded(r *run) (geom.Line, geom.Segment, *fold.Error) {
 // pointCoM is the centre of mass of the toy as it lies.
 type pointCoM struct{}
 
-func (pointCoM) words(*run) string                      { return "the centre of mass" }
-func (e pointCoM) sheet(r *run) (geom.Vec, *fold.Error) { return pinned(r, e) }
-func (pointCoM) folded(r *run) (geom.Vec, *fold.Error)  { return r.centreOfMass(), nil }
+func (pointCoM) words(*run) string                { return "the centre of mass" }
+func (e pointCoM) sheet(r *run) (geom.Vec, error) { return pinned(r, e) }
+func (pointCoM) folded(r *run) (geom.Vec, error)  { return r.centreOfMass(), nil }

@@ -3,6 +3,7 @@ package sequence
 import (
 	"math"
 
+	"tussock/internal/fold"
 	"tussock/internal/sheet"
 )
 
@@ -31,7 +32,7 @@ func (p *Pattern) Fit(s sheet.Sheet, knobs map[string]float64, layers func(Done)
 	r := p.Run(s, knobs)
 	switch {
 	case r.Err != nil:
-		f.Why = r.Err.Detail
+		f.Why = fold.As(r.Err).Detail
 	case len(f.Misses) > 0:
 		f.Why = f.Misses[0].Detail
 	}

@@ -1,7 +1,6 @@
 package sequence
 
 import (
-	"tussock/internal/fold"
 	"tussock/internal/sheet"
 )
 
@@ -156,7 +155,7 @@ type Guard struct {
 // action is what a step does. It is carried out on the state reached: on the
 // nominal paper, or on paper with errors (see package shadow).
 type action interface {
-	do(r *run, s *Step, d *Done) *fold.Error
+	do(r *run, s *Step, d *Done) error
 }
 
 type statement interface{ at() int }

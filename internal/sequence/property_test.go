@@ -182,13 +182,14 @@ func TestImpossibleIsSaidWithLandmarks(t *testing.T) {
 			}
 			continue
 		}
-		if r.Err.Code != c.code || !strings.Contains(r.Err.Detail, c.want) {
-			t.Errorf("%s: %s %q, want %s %q", name, r.Err.Code, r.Err.Detail, c.code, c.want)
+		e := fold.As(r.Err)
+		if e.Code != c.code || !strings.Contains(e.Detail, c.want) {
+			t.Errorf("%s: %s %q, want %s %q", name, e.Code, e.Detail, c.code, c.want)
 		}
-		if number.MatchString(r.Err.Detail) {
-			t.Errorf("%s: a number reaches a person: %q", name, r.Err.Detail)
+		if number.MatchString(e.Detail) {
+			t.Errorf("%s: a number reaches a person: %q", name, e.Detail)
 		}
-		for _, f := range r.Err.Pieces {
+		for _, f := range e.Pieces {
 			if int(f) >= len(r.Final().F) || f < 0 {
 				t.Errorf("%s: piece %d is not in the last good state", name, f)
 			}

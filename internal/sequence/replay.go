@@ -113,7 +113,7 @@ type Replay struct {
 	Notes     []Note
 	Landmarks map[string]geom.Vec       // named points of the sheet, sheet coordinates
 	Lines     map[string][]geom.Segment // named creases, sheet coordinates
-	Err       *fold.Error               // nil when every step could be made
+	Err       error                     // nil when every step could be made; else read with fold.As
 	Misses    []Miss                    // checks that failed, when the replay went on all the same
 	Resumed   int                       // steps taken over from an earlier replay
 
@@ -239,11 +239,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		err, line := r.carry(p.stmts[k])
 		out.log = r.log
 		if err != nil {
-			err.Line = line
-			if err.Step == 0 {
-				err.Step = len(out.Steps)
-			}
-			out.Err = err
+			out.Err = placed(err, len(out.Steps), line)
 			break
 		}
 	}
@@ -253,8 +249,21 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 	return out
 }
 
+// placed says of an error in which step and line it came about, unless it knows the step.
+func placed(err error, step, line int) *fold.Error {
+	e := fold.As(err)
+	if e == nil {
+		e = &fold.Error{Code: fold.CodeSheet, Detail: err.Error()}
+	}
+	e.Line = line
+	if e.Step == 0 {
+		e.Step = step
+	}
+	return e
+}
+
 // shaped cuts the pattern's own outline from a rectangle, as large as it fits.
-func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, *fold.Error) {
+func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, error) {
 	if p.Shape == nil || s.Shape != nil {
 		return s, nil
 	}
@@ -267,7 +276,7 @@ func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, *fold.Error) {
 }
 
 // carry out one statement.
-func (r *run) carry(st statement) (*fold.Error, int) {
+func (r *run) carry(st statement) (error, int) {
 	switch st := st.(type) {
 	case stepStmt:
 		step := &r.pat.Steps[st.step]
@@ -282,10 +291,11 @@ func (r *run) carry(st statement) (*fold.Error, int) {
 			err = r.finish(step, &d)
 		}
 		if err != nil {
-			err.Step = step.No
 			r.setState(d.Before)
-			r.explain(err)
-			return err, step.Line
+			e := placed(err, step.No, step.Line)
+			e.Step = step.No
+			r.explain(e)
+			return e, step.Line
 		}
 		r.out.Steps = append(r.out.Steps, d)
 		return nil, step.Line
@@ -298,7 +308,7 @@ func (r *run) carry(st statement) (*fold.Error, int) {
 }
 
 // finish names what a step has made and checks what it was expected to move.
-func (r *run) finish(s *Step, d *Done) *fold.Error {
+func (r *run) finish(s *Step, d *Done) error {
 	d.After = r.state
 	if r.sh != nil {
 		if s.Name != "" {
@@ -376,7 +386,7 @@ func (r *run) resume(prev *Replay) int {
 func clip[T any](s []T, n int) []T { return s[:n:n] }
 
 // trimmed takes the margins off that the pattern asks for.
-func (r *run) trimmed(s sheet.Sheet) (sheet.Sheet, *fold.Error) {
+func (r *run) trimmed(s sheet.Sheet) (sheet.Sheet, error) {
 	var m [4]float64
 	for i, e := range r.pat.margin {
 		if e != nil {
@@ -424,7 +434,7 @@ func (r *run) builtIns(s sheet.Sheet) {
 	}
 }
 
-func (r *run) setValues(knobs map[string]float64) *fold.Error {
+func (r *run) setValues(knobs map[string]float64) error {
 	for _, k := range r.pat.Knobs {
 		r.values[k.Name] = k.Default
 	}
@@ -442,8 +452,7 @@ func (r *run) setValues(knobs map[string]float64) *fold.Error {
 		if math.IsNaN(v) || v < k.Min || v > k.Max {
 			err := fold.Errorf(fold.CodeKnob, "%s is %s %s; it must be from %s to %s %s", k.Label,
 				sheet.Number(v), k.Unit, sheet.Number(k.Min), sheet.Number(k.Max), k.Unit)
-			err.Line = k.line
-			return err
+			return placed(err, 0, k.line)
 		}
 		r.values[n] = v
 	}
@@ -460,7 +469,7 @@ func (p *Pattern) KnobIndex(name string) int {
 	return -1
 }
 
-func (r *run) definePoint(s pointStmt) *fold.Error {
+func (r *run) definePoint(s pointStmt) error {
 	p, err := s.p.folded(r)
 	if err != nil {
 		return err

@@ -156,7 +156,7 @@ func TestFailuresSpeakOfLandmarks(t *testing.T) {
 			t.Errorf("%s is folded without complaint", c.name)
 			continue
 		}
-		if e := c.r.Err; e.Step != c.step || e.Code != c.code || !strings.Contains(e.Detail, c.detail) {
+		if e := fold.As(c.r.Err); e.Step != c.step || e.Code != c.code || !strings.Contains(e.Detail, c.detail) {
 			t.Errorf("%s: step %d %s %q; want step %d %s %q", c.name, e.Step, e.Code, e.Detail, c.step, c.code, c.detail)
 		}
 		if c.r.Final() == nil {

@@ -18,7 +18,7 @@ type resolved struct {
 	gap   float64   // mm that what is brought stops short of its target
 }
 
-func (r *run) resolve(f foldLine) (out resolved, err *fold.Error) {
+func (r *run) resolve(f foldLine) (out resolved, err error) {
 	switch f.kind {
 	case foldPointPoint:
 		err = r.pointToPoint(f, &out)
@@ -68,12 +68,12 @@ func CreepMM(layers int, thicknessMM float64) float64 {
 
 // stopShort moves the fold line so that what is brought stops short of its target
 // by the gap: half of the gap, away from the target.
-func (r *run) stopShort(f foldLine, out *resolved) *fold.Error {
+func (r *run) stopShort(f foldLine, out *resolved) error {
 	if out.meets[0].Name == "" || out.held == nil {
 		return fold.Errorf(fold.CodeNoLine, "a gap is kept only where something is brought to something")
 	}
 	if f.gapAuto {
-		d, err := r.decided(func() (decision, *fold.Error) {
+		d, err := r.decided(func() (decision, error) {
 			return decision{i: int32(r.layersAt(*out.held))}, nil
 		})
 		if err != nil {
@@ -114,7 +114,7 @@ func (r *run) layersAt(p geom.Vec) int {
 
 // tilted turns the line about the foot of a landmark, the way that carries it
 // towards another.
-func (r *run) tilted(f foldLine, out *resolved) *fold.Error {
+func (r *run) tilted(f foldLine, out *resolved) error {
 	if out.tilt == 0 {
 		return nil
 	}
@@ -130,7 +130,7 @@ func (r *run) tilted(f foldLine, out *resolved) *fold.Error {
 	return nil
 }
 
-func (r *run) pointToPoint(f foldLine, out *resolved) *fold.Error {
+func (r *run) pointToPoint(f foldLine, out *resolved) error {
 	a, err := f.p.folded(r)
 	if err != nil {
 		return err
@@ -150,7 +150,7 @@ func (r *run) pointToPoint(f foldLine, out *resolved) *fold.Error {
 }
 
 // spot is where a point lies now, and which spot of the sheet it is.
-func (r *run) spot(e pointExpr) (at, onSheet geom.Vec, err *fold.Error) {
+func (r *run) spot(e pointExpr) (at, onSheet geom.Vec, err error) {
 	if at, err = e.folded(r); err == nil {
 		onSheet, err = e.sheet(r)
 	}
@@ -158,14 +158,14 @@ func (r *run) spot(e pointExpr) (at, onSheet geom.Vec, err *fold.Error) {
 }
 
 // pointAndLine is where a point and a line lie now.
-func (r *run) pointAndLine(pe pointExpr, le lineExpr) (p geom.Vec, l geom.Line, seg geom.Segment, err *fold.Error) {
+func (r *run) pointAndLine(pe pointExpr, le lineExpr) (p geom.Vec, l geom.Line, seg geom.Segment, err error) {
 	if p, err = pe.folded(r); err == nil {
 		l, seg, err = le.folded(r)
 	}
 	return p, l, seg, err
 }
 
-func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
+func (r *run) pointToLine(f foldLine, out *resolved) error {
 	p, l, seg, err := r.pointAndLine(f.p, f.l)
 	if err != nil {
 		return err
@@ -179,7 +179,7 @@ func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
 		return fold.Errorf(fold.CodeNoLine, "%s cannot reach %s when the crease goes through %s: it is %.1f mm too short",
 			f.p.words(r), f.l.words(r), f.through.words(r), math.Abs(l.Side(pivot))-p.Dist(pivot))
 	}
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		choice, err := r.chooseLanding(f, landings)
 		return decision{line: folds[max(choice, 0)]}, err
 	})
@@ -196,10 +196,10 @@ func (r *run) pointToLine(f foldLine, out *resolved) *fold.Error {
 
 // chooseLanding takes the landing nearest to "near", else the only one that is
 // on the paper.
-func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, *fold.Error) {
+func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, error) {
 	if f.near != nil {
 		var n geom.Vec
-		if err := r.quietly(func() (err *fold.Error) { n, err = f.near.folded(r); return err }); err != nil {
+		if err := r.quietly(func() (err error) { n, err = f.near.folded(r); return err }); err != nil {
 			return 0, err
 		}
 		best := 0
@@ -226,7 +226,7 @@ func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, *fold.Error) 
 	return found, nil
 }
 
-func (r *run) lineToLine(f foldLine, out *resolved) *fold.Error {
+func (r *run) lineToLine(f foldLine, out *resolved) error {
 	l, err := bisector(r, f.l, f.m, f.near)
 	if err != nil {
 		return err
@@ -243,7 +243,7 @@ func (r *run) lineToLine(f foldLine, out *resolved) *fold.Error {
 }
 
 // twoPoints brings two points to two lines at once.
-func (r *run) twoPoints(f foldLine, out *resolved) *fold.Error {
+func (r *run) twoPoints(f foldLine, out *resolved) error {
 	p, l, seg, err := r.pointAndLine(f.p, f.l)
 	if err != nil {
 		return err
@@ -256,7 +256,7 @@ func (r *run) twoPoints(f foldLine, out *resolved) *fold.Error {
 	if len(folds) == 0 {
 		return fold.Errorf(fold.CodeNoLine, "no crease brings %s to %s and %s to %s at once", f.p.words(r), f.l.words(r), f.q.words(r), f.m.words(r))
 	}
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		choice, err := r.chooseLanding(f, landings)
 		return decision{line: folds[max(choice, 0)]}, err
 	})
@@ -275,12 +275,12 @@ func (r *run) twoPoints(f foldLine, out *resolved) *fold.Error {
 // has after that fold. The place is found by folding on trial: each trial fold
 // brings the point to the centre that the one before left, until they agree to
 // 1e-9 mm. Since only part of the mass moves, the trials draw together.
-func (r *run) toBalance(f foldLine, out *resolved) *fold.Error {
+func (r *run) toBalance(f foldLine, out *resolved) error {
 	p, held, err := r.spot(f.p)
 	if err != nil {
 		return err
 	}
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		target := r.centreOfMass()
 		for range 200 {
 			l, ok := geom.FoldPointToPoint(p, target)

@@ -39,7 +39,7 @@ type decision struct {
 	line geom.Line
 }
 
-func (r *run) decided(choose func() (decision, *fold.Error)) (decision, *fold.Error) {
+func (r *run) decided(choose func() (decision, error)) (decision, error) {
 	if r.sh != nil {
 		if r.pos >= len(r.log) {
 			return decision{}, fold.Errorf(fold.CodeCheck, "the steps are not those of the replay")
@@ -55,7 +55,7 @@ func (r *run) decided(choose func() (decision, *fold.Error)) (decision, *fold.Er
 }
 
 // quietly evaluates something that leaves no trace in the log.
-func (r *run) quietly(f func() *fold.Error) *fold.Error {
+func (r *run) quietly(f func() error) error {
 	r.mute++
 	defer func() { r.mute-- }()
 	return f()
@@ -110,7 +110,7 @@ func (r *run) across(l geom.Line) geom.Segment {
 }
 
 // placeNamed says where a landmark lies now, on the piece that it belongs to.
-func (r *run) placeNamed(name string) (geom.Vec, *fold.Error) {
+func (r *run) placeNamed(name string) (geom.Vec, error) {
 	p := r.points[name]
 	if r.sh == nil {
 		if f, ok := r.on[name]; ok && int(f) < len(r.state.F) && r.state.F[f].Poly.Contains(p, geom.OnPaper) {
@@ -169,8 +169,8 @@ func (r *run) follow(before, after *fold.State) {
 }
 
 // place says where a point of the sheet lies now.
-func (r *run) place(p geom.Vec, name string) (geom.Vec, *fold.Error) {
-	d, err := r.decided(func() (decision, *fold.Error) {
+func (r *run) place(p geom.Vec, name string) (geom.Vec, error) {
+	d, err := r.decided(func() (decision, error) {
 		at := r.state.FacetsAtSheet(p)
 		if len(at) == 0 {
 			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper now (it would be at %.2f, %.2f mm of the sheet)", name, p.X, p.Y)
@@ -184,8 +184,8 @@ func (r *run) place(p geom.Vec, name string) (geom.Vec, *fold.Error) {
 }
 
 // pin is the point of the sheet on top at a place of the folded plane.
-func (r *run) pin(p geom.Vec, name string) (geom.Vec, *fold.Error) {
-	d, err := r.decided(func() (decision, *fold.Error) {
+func (r *run) pin(p geom.Vec, name string) (geom.Vec, error) {
+	d, err := r.decided(func() (decision, error) {
 		id, ok := r.state.TopAt(p)
 		if !ok {
 			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at (%.2f, %.2f) mm", name, p.X, p.Y)
@@ -239,18 +239,18 @@ func within(l geom.Line, s geom.Segment, p geom.Vec) bool {
 }
 
 // pinLayer pins to the layer that a pattern asks for.
-func (r *run) pinLayer(p geom.Vec, c layerChoice, name string) (geom.Vec, *fold.Error) {
+func (r *run) pinLayer(p geom.Vec, c layerChoice, name string) (geom.Vec, error) {
 	if c.which == "" || c.which == "top" {
 		return r.pin(p, name)
 	}
 	var q geom.Vec
 	if c.which == "layer" {
-		var err *fold.Error
+		var err error
 		if q, err = c.of.sheet(r); err != nil {
 			return q, err
 		}
 	}
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		id, ok := r.layerAt(p, c.which, q)
 		if !ok {
 			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer named", name)
@@ -287,10 +287,10 @@ func (r *run) layerAt(p geom.Vec, which string, q geom.Vec) (best fold.FacetID, 
 
 // straight is a named line as it lies now. A line that an earlier fold has bent
 // is refused, since no crease can be meant by it.
-func (r *run) straight(name string) (geom.Line, geom.Segment, *fold.Error) {
+func (r *run) straight(name string) (geom.Line, geom.Segment, error) {
 	pieces := r.lines[name].pieces
 	var whole geom.Segment
-	d, err := r.decided(func() (decision, *fold.Error) {
+	d, err := r.decided(func() (decision, error) {
 		d, w, err := r.longest(name)
 		whole = w
 		return d, err
@@ -309,7 +309,7 @@ func (r *run) straight(name string) (geom.Line, geom.Segment, *fold.Error) {
 
 // longest finds the longest stretch of a named line on one piece of paper, and
 // checks that all the others lie on the same line.
-func (r *run) longest(name string) (best decision, whole geom.Segment, err *fold.Error) {
+func (r *run) longest(name string) (best decision, whole geom.Segment, err error) {
 	var segs []geom.Segment
 	for j, piece := range r.lines[name].pieces {
 		l, ok := geom.LineThrough(piece.A, piece.B)

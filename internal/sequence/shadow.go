@@ -62,7 +62,7 @@ func (r *Replay) CreaseLines() []int {
 }
 
 // WithErrors folds the toy of a successful replay again with errors.
-func (r *Replay) WithErrors(e Errors) (*Outcome, *fold.Error) {
+func (r *Replay) WithErrors(e Errors) (*Outcome, error) {
 	sh := &Shadow{err: e, Iso: isos(r.Start), Hinge: hinges(r.Start)}
 	run := &run{pat: r.Pattern, values: r.Values, points: map[string]geom.Vec{}, lines: map[string]paperLine{},
 		out: r, log: r.log, sh: sh}
@@ -70,7 +70,7 @@ func (r *Replay) WithErrors(e Errors) (*Outcome, *fold.Error) {
 	run.builtIns(r.Sheet)
 	out := &Outcome{Shadow: sh, Landmarks: map[string]geom.Vec{}, Creeps: make([]float64, len(r.Steps)+1)}
 	for _, st := range r.Pattern.stmts {
-		var err *fold.Error
+		var err error
 		switch st := st.(type) {
 		case stepStmt:
 			s := &r.Pattern.Steps[st.step]
@@ -122,7 +122,7 @@ func hinges(s *fold.State) []geom.Segment {
 }
 
 // follow carries out the next motion of the nominal step along displaced lines.
-func (sh *Shadow) follow(r *run, lines []geom.Line) *fold.Error {
+func (sh *Shadow) follow(r *run, lines []geom.Line) error {
 	if sh.next >= len(sh.moves) {
 		return fold.Errorf(fold.CodeCheck, "the steps are not those of the replay")
 	}

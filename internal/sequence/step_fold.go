@@ -84,7 +84,7 @@ func (a *foldStep) readLayers(p *parser) {
 	r.at = p.point()
 }
 
-func (a *foldStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *foldStep) do(r *run, s *Step, d *Done) error {
 	at, err := r.resolve(a.fold)
 	if err != nil {
 		return err
@@ -105,7 +105,7 @@ func (a *foldStep) do(r *run, s *Step, d *Done) *fold.Error {
 		}
 		sel.Pressed = &geom.Segment{A: ends[0], B: ends[1]}
 	}
-	return r.move(d, []geom.Line{at.line}, false, func() (plan fold.Plan, err *fold.Error) {
+	return r.move(d, []geom.Line{at.line}, false, func() (plan fold.Plan, err error) {
 		if sel.Side, sel.Seeds, err = a.hold(r, at); err != nil {
 			return plan, err
 		}
@@ -137,7 +137,7 @@ func (a *foldStep) do(r *run, s *Step, d *Done) *fold.Error {
 }
 
 // tuck plans a fold that ends under or over a named layer.
-func (a *foldStep) tuck(r *run, sel fold.Selection, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func (a *foldStep) tuck(r *run, sel fold.Selection, id fold.CreaseID) (fold.Plan, error) {
 	var at steps.Place
 	for i, e := range []pointExpr{a.under, a.over} {
 		if e == nil {
@@ -161,7 +161,7 @@ func (a *foldStep) tuck(r *run, sel fold.Selection, id fold.CreaseID) (fold.Plan
 }
 
 // hold finds the side that moves and the pieces the fingers hold.
-func (a *foldStep) hold(r *run, at resolved) (int8, []fold.FacetID, *fold.Error) {
+func (a *foldStep) hold(r *run, at resolved) (int8, []fold.FacetID, error) {
 	var grips []geom.Vec // on the sheet
 	var sideBy pointExpr
 	for _, g := range a.grab {
@@ -242,7 +242,7 @@ func (a *foldStep) hold(r *run, at resolved) (int8, []fold.FacetID, *fold.Error)
 
 // counted are the layers of a range at a landmark's place. Where the landmark lies
 // on a crease, the count is made beside it, on the piece that holds it.
-func (a *foldStep) counted(r *run) ([]fold.FacetID, *fold.Error) {
+func (a *foldStep) counted(r *run) ([]fold.FacetID, error) {
 	p, err := a.layers.at.sheet(r)
 	if err != nil {
 		return nil, err
@@ -266,12 +266,12 @@ func (a *foldStep) counted(r *run) ([]fold.FacetID, *fold.Error) {
 
 // move carries out one motion of a step. A nominal run makes the plan and applies
 // it; a run with errors moves its pieces along the lines given instead.
-func (r *run) move(d *Done, lines []geom.Line, onSheet bool, build func() (fold.Plan, *fold.Error)) *fold.Error {
+func (r *run) move(d *Done, lines []geom.Line, onSheet bool, build func() (fold.Plan, error)) error {
 	if r.sh != nil {
 		return r.sh.follow(r, lines)
 	}
 	var plan fold.Plan
-	err := r.quietly(func() (err *fold.Error) { plan, err = build(); return err })
+	err := r.quietly(func() (err error) { plan, err = build(); return err })
 	if err != nil {
 		return err
 	}
@@ -289,8 +289,8 @@ func (r *run) move(d *Done, lines []geom.Line, onSheet bool, build func() (fold.
 }
 
 // pass carries out a motion that no hand can get wrong: turning over, opening.
-func (r *run) pass(d *Done, plan fold.Plan) *fold.Error {
-	if err := r.move(d, nil, false, func() (fold.Plan, *fold.Error) { return plan, nil }); err != nil || r.sh != nil {
+func (r *run) pass(d *Done, plan fold.Plan) error {
+	if err := r.move(d, nil, false, func() (fold.Plan, error) { return plan, nil }); err != nil || r.sh != nil {
 		return err
 	}
 	d.Moves[len(d.Moves)-1].Loose = true
@@ -308,7 +308,7 @@ func readTurn(p *parser, _ *Step) action {
 }
 func readRotate(p *parser, _ *Step) action { return &turnStep{angle: p.number("the angle in degrees")} }
 
-func (a *turnStep) do(r *run, _ *Step, d *Done) *fold.Error {
+func (a *turnStep) do(r *run, _ *Step, d *Done) error {
 	if a.angle != nil {
 		d.AngleDeg = a.angle.num(r)
 		c := geom.Vec{X: r.state.Sheet.WidthMM / 2, Y: r.state.Sheet.HeightMM / 2}

@@ -27,7 +27,7 @@ func (p *parser) place() (e placeExpr) {
 	}
 }
 
-func (e placeExpr) at(r *run) (at steps.Place, err *fold.Error) {
+func (e placeExpr) at(r *run) (at steps.Place, err error) {
 	for _, q := range []struct {
 		e pointExpr
 		f *[]fold.FacetID
@@ -46,7 +46,7 @@ func (e placeExpr) at(r *run) (at steps.Place, err *fold.Error) {
 
 // spinePieces are the stretches of the sheet that a spine is: between two
 // landmarks, or a named crease.
-func (r *run) sheetPieces(e lineExpr) ([]geom.Segment, *fold.Error) {
+func (r *run) sheetPieces(e lineExpr) ([]geom.Segment, error) {
 	switch e := e.(type) {
 	case linePair:
 		a, err := e.a.sheet(r)
@@ -97,7 +97,7 @@ func (a *reverseStep) readSpine(p *parser) {
 	}
 }
 
-func (a *reverseStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *reverseStep) do(r *run, s *Step, d *Done) error {
 	at, err := r.resolve(a.fold)
 	if err != nil {
 		return err
@@ -117,7 +117,7 @@ func (a *reverseStep) do(r *run, s *Step, d *Done) *fold.Error {
 	}
 	d.At = &tip
 	for _, l := range lines {
-		err := r.move(d, []geom.Line{l}, false, func() (fold.Plan, *fold.Error) {
+		err := r.move(d, []geom.Line{l}, false, func() (fold.Plan, error) {
 			t, err := a.tip.sheet(r)
 			if err != nil {
 				return fold.Plan{}, err
@@ -159,7 +159,7 @@ func readSquash(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *squashStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *squashStep) do(r *run, s *Step, d *Done) error {
 	_, seg, err := a.spine.folded(r)
 	if err != nil {
 		return err
@@ -174,7 +174,7 @@ func (a *squashStep) do(r *run, s *Step, d *Done) *fold.Error {
 	}
 	d.Line = b
 	d.Meets = [2]Mark{lineMark(a.spine.words(r), seg), lineMark(a.onto.words(r), to)}
-	return r.move(d, []geom.Line{m, b}, false, func() (fold.Plan, *fold.Error) {
+	return r.move(d, []geom.Line{m, b}, false, func() (fold.Plan, error) {
 		spine, err := r.sheetPieces(a.spine)
 		if err != nil {
 			return fold.Plan{}, err
@@ -204,10 +204,10 @@ func readPetal(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *petalStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *petalStep) do(r *run, s *Step, d *Done) error {
 	var k, sp [2]geom.Line
 	for i := range 2 {
-		var err *fold.Error
+		var err error
 		if k[i], _, err = a.crease[i].folded(r); err != nil {
 			return err
 		}
@@ -226,7 +226,7 @@ func (a *petalStep) do(r *run, s *Step, d *Done) *fold.Error {
 	d.Line, d.At = h, &tip
 	d.Meets[0] = pointMark(a.tip.words(r), tip)
 	d.Meets[1] = pointMark("where it comes to lie", h.Mirror(tip))
-	return r.move(d, []geom.Line{k[0], k[1], h}, false, func() (fold.Plan, *fold.Error) {
+	return r.move(d, []geom.Line{k[0], k[1], h}, false, func() (fold.Plan, error) {
 		t, err := a.tip.sheet(r)
 		if err != nil {
 			return fold.Plan{}, err
@@ -253,7 +253,7 @@ type sinkStep struct {
 
 func readSink(p *parser, _ *Step) action { return &sinkStep{p.point(), p.foldLine()} }
 
-func (a *sinkStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *sinkStep) do(r *run, s *Step, d *Done) error {
 	at, err := r.resolve(a.fold)
 	if err != nil {
 		return err
@@ -263,7 +263,7 @@ func (a *sinkStep) do(r *run, s *Step, d *Done) *fold.Error {
 		return err
 	}
 	d.Line, d.Meets, d.At = at.line, at.meets, &tip
-	return r.move(d, []geom.Line{at.line}, false, func() (fold.Plan, *fold.Error) {
+	return r.move(d, []geom.Line{at.line}, false, func() (fold.Plan, error) {
 		t, err := a.tip.sheet(r)
 		if err != nil {
 			return fold.Plan{}, err
@@ -319,7 +319,7 @@ func readCollapse(p *parser, s *Step) action {
 	return a
 }
 
-func (a *collapseStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *collapseStep) do(r *run, s *Step, d *Done) error {
 	var lines []steps.Line
 	for _, c := range a.lines {
 		if c.named != "" {
@@ -349,7 +349,7 @@ func (a *collapseStep) do(r *run, s *Step, d *Done) *fold.Error {
 }
 
 // gathered moves along lines of the sheet while one piece stays.
-func (a *collapseStep) gathered(r *run, s *Step, d *Done, lines []steps.Line) *fold.Error {
+func (a *collapseStep) gathered(r *run, s *Step, d *Done, lines []steps.Line) error {
 	onSheet := make([]geom.Line, len(lines))
 	for i, c := range lines {
 		onSheet[i] = geom.LineAt(c.Seg.A, c.Seg.B.Sub(c.Seg.A))
@@ -357,7 +357,7 @@ func (a *collapseStep) gathered(r *run, s *Step, d *Done, lines []steps.Line) *f
 	if r.sh == nil {
 		d.Lines = r.visible(lines)
 	}
-	return r.move(d, onSheet, true, func() (fold.Plan, *fold.Error) {
+	return r.move(d, onSheet, true, func() (fold.Plan, error) {
 		fixed, err := a.fixed.sheet(r)
 		if err != nil {
 			return fold.Plan{}, err
@@ -443,7 +443,7 @@ func readGather(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *generatedStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *generatedStep) do(r *run, s *Step, d *Done) error {
 	lines, err := a.pattern(r)
 	if err != nil {
 		return err
@@ -451,12 +451,12 @@ func (a *generatedStep) do(r *run, s *Step, d *Done) *fold.Error {
 	return a.gathered(r, s, d, lines)
 }
 
-func (a *generatedStep) pattern(r *run) ([]steps.Line, *fold.Error) {
+func (a *generatedStep) pattern(r *run) ([]steps.Line, error) {
 	outline := geom.Polygon(r.state.Sheet.Outline())
 	if a.kind == OpRabbit {
 		var c [3]geom.Vec
 		for i, e := range a.corners {
-			var err *fold.Error
+			var err error
 			if c[i], err = e.sheet(r); err != nil {
 				return nil, err
 			}
@@ -490,13 +490,13 @@ type popStep struct{ at pointExpr }
 
 func readPop(p *parser, _ *Step) action { return &popStep{p.point()} }
 
-func (a *popStep) do(r *run, _ *Step, d *Done) *fold.Error {
+func (a *popStep) do(r *run, _ *Step, d *Done) error {
 	at, err := a.at.folded(r)
 	if err != nil {
 		return err
 	}
 	d.At = &at
-	return r.move(d, nil, false, func() (fold.Plan, *fold.Error) {
+	return r.move(d, nil, false, func() (fold.Plan, error) {
 		p, err := a.at.sheet(r)
 		if err != nil {
 			return fold.Plan{}, err

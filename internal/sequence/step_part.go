@@ -29,7 +29,7 @@ func readCut(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *cutStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *cutStep) do(r *run, s *Step, d *Done) error {
 	at, err := r.resolve(a.fold)
 	if err != nil {
 		return err
@@ -40,7 +40,7 @@ func (a *cutStep) do(r *run, s *Step, d *Done) *fold.Error {
 		return err
 	}
 	d.Side = sign
-	return r.move(d, []geom.Line{at.line}, false, func() (fold.Plan, *fold.Error) {
+	return r.move(d, []geom.Line{at.line}, false, func() (fold.Plan, error) {
 		var set []fold.FacetID
 		if a.layers.at != nil {
 			if set, err = a.counted(r); err != nil {
@@ -57,14 +57,14 @@ func (a *cutStep) do(r *run, s *Step, d *Done) *fold.Error {
 }
 
 // cutOff plans the removal of what lies beyond a line.
-func cutOff(s *fold.State, l geom.Line, side float64, set []fold.FacetID, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func cutOff(s *fold.State, l geom.Line, side float64, set []fold.FacetID, id fold.CreaseID) (fold.Plan, error) {
 	p := fold.Plan{Crease: id}
 	if crossed := s.Crossed(set, l); len(crossed) > 0 {
 		p.Splits = []fold.Split{{Line: l, Facets: crossed}}
 	}
 	d := s
 	if len(p.Splits) > 0 {
-		var err *fold.Error
+		var err error
 		if d, err = s.Divide(p.Splits, id); err != nil {
 			return p, err
 		}
@@ -109,7 +109,7 @@ func readSlit(p *parser, _ *Step) action {
 	}
 }
 
-func (a *slitStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *slitStep) do(r *run, s *Step, d *Done) error {
 	var lines []geom.Line
 	var cuts []geom.Segment
 	for _, c := range a.cuts {
@@ -123,7 +123,7 @@ func (a *slitStep) do(r *run, s *Step, d *Done) *fold.Error {
 		}
 		lines, cuts = append(lines, geom.LineAt(u, v.Sub(u))), append(cuts, geom.Segment{A: u, B: v})
 	}
-	return r.move(d, lines, true, func() (fold.Plan, *fold.Error) {
+	return r.move(d, lines, true, func() (fold.Plan, error) {
 		p := fold.Plan{Crease: fold.CreaseID(s.No), Slit: cuts}
 		for k, c := range cuts {
 			l, ok := geom.LineThrough(c.A, c.B)
@@ -168,7 +168,7 @@ func readUnfold(p *parser, _ *Step) action {
 
 func readRefold(*parser, *Step) action { return &unfoldStep{back: true} }
 
-func (a *unfoldStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *unfoldStep) do(r *run, s *Step, d *Done) error {
 	if r.sh != nil {
 		return r.sh.follow(r, nil)
 	}
@@ -179,7 +179,7 @@ func (a *unfoldStep) do(r *run, s *Step, d *Done) *fold.Error {
 	return r.pass(d, fold.Plan{States: &fold.Known{To: to}})
 }
 
-func (a *unfoldStep) target(r *run, no int) (*fold.State, *fold.Error) {
+func (a *unfoldStep) target(r *run, no int) (*fold.State, error) {
 	done := r.out.Steps
 	switch {
 	case a.all:
@@ -222,7 +222,7 @@ func readTransfer(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *transferStep) do(r *run, _ *Step, d *Done) *fold.Error {
+func (a *transferStep) do(r *run, _ *Step, d *Done) error {
 	at, err := a.p.folded(r)
 	if err != nil {
 		return err
@@ -259,7 +259,7 @@ func readGlue(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *glueStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *glueStep) do(r *run, s *Step, d *Done) error {
 	at, err := a.a.folded(r)
 	if err != nil {
 		return err
@@ -307,7 +307,7 @@ func readTape(p *parser, s *Step) action {
 	return a
 }
 
-func (a *tapeStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *tapeStep) do(r *run, s *Step, d *Done) error {
 	at, err := a.at.folded(r)
 	if err != nil {
 		return err
@@ -357,7 +357,7 @@ func readAxle(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *noteStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *noteStep) do(r *run, s *Step, d *Done) error {
 	at, p, err := r.spot(a.at)
 	if err != nil {
 		return err

@@ -82,7 +82,7 @@ func numbered(n int) string {
 	return "several lines"
 }
 
-func (a *openStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *openStep) do(r *run, s *Step, d *Done) error {
 	d.AngleDeg = a.angle.num(r)
 	if d.AngleDeg < 0 || d.AngleDeg > 180 {
 		return fold.Errorf(fold.CodeKnob, "a wing or flap opens to between 0 and 180 degrees, not %s", sheet.Number(d.AngleDeg))
@@ -159,7 +159,7 @@ func readBend(p *parser, s *Step) action {
 // about that of a pencil.
 const bendRadius = 4.0
 
-func (a *bendStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *bendStep) do(r *run, s *Step, d *Done) error {
 	line, seg, err := a.line.folded(r)
 	if err != nil {
 		return err
@@ -213,7 +213,7 @@ func (a *bendStep) do(r *run, s *Step, d *Done) *fold.Error {
 
 // onLayerOf is a place of the folded plane as a spot of the plane of the piece
 // that holds sheet point m, on the paper or beyond it.
-func (r *run) onLayerOf(p, m geom.Vec) (geom.Vec, *fold.Error) {
+func (r *run) onLayerOf(p, m geom.Vec) (geom.Vec, error) {
 	f := r.state.FacetsAtSheet(m)
 	if len(f) == 0 {
 		return m, fold.Errorf(fold.CodeOffPaper, "the part that bends is not on the paper")
@@ -239,7 +239,7 @@ func readPart(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *partStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *partStep) do(r *run, s *Step, d *Done) error {
 	line, seg, err := a.line.folded(r)
 	if err != nil || r.sh != nil {
 		return err
@@ -275,7 +275,7 @@ func readPivot(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *pivotStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *pivotStep) do(r *run, s *Step, d *Done) error {
 	at, m, err := r.spot(a.moving)
 	if err != nil {
 		return err

@@ -10,8 +10,8 @@ import (
 // Steps that are several simple folds, one after the other.
 
 // one makes a single simple fold as part of a step.
-func (r *run) one(s *Step, d *Done, l geom.Line, side int8, sense fold.Sense, seeds func() ([]fold.FacetID, *fold.Error)) *fold.Error {
-	return r.move(d, []geom.Line{l}, false, func() (fold.Plan, *fold.Error) {
+func (r *run) one(s *Step, d *Done, l geom.Line, side int8, sense fold.Sense, seeds func() ([]fold.FacetID, error)) error {
+	return r.move(d, []geom.Line{l}, false, func() (fold.Plan, error) {
 		f, err := seeds()
 		if err != nil {
 			return fold.Plan{}, err
@@ -25,8 +25,8 @@ func (r *run) one(s *Step, d *Done, l geom.Line, side int8, sense fold.Sense, se
 }
 
 // seedsAt finds the pieces that hold a landmark, as the state is then.
-func (r *run) seedsAt(e pointExpr) func() ([]fold.FacetID, *fold.Error) {
-	return func() ([]fold.FacetID, *fold.Error) {
+func (r *run) seedsAt(e pointExpr) func() ([]fold.FacetID, error) {
+	return func() ([]fold.FacetID, error) {
 		p, err := e.sheet(r)
 		if err != nil {
 			return nil, err
@@ -39,7 +39,7 @@ func (r *run) seedsAt(e pointExpr) func() ([]fold.FacetID, *fold.Error) {
 	}
 }
 
-func (r *run) side(l geom.Line, e pointExpr) (int8, *fold.Error) {
+func (r *run) side(l geom.Line, e pointExpr) (int8, error) {
 	v, err := sideOf(r, l, e, "the fold line")
 	return int8(v), err
 }
@@ -66,7 +66,7 @@ func readPinch(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *pinchStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *pinchStep) do(r *run, s *Step, d *Done) error {
 	at, err := r.resolve(a.fold)
 	if err != nil {
 		return err
@@ -113,7 +113,7 @@ func readPair(p *parser, _ *Step) action {
 	}
 }
 
-func (a *pairStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *pairStep) do(r *run, s *Step, d *Done) error {
 	for i, e := range a.lines {
 		l, seg, err := e.folded(r)
 		if err != nil {
@@ -154,7 +154,7 @@ func readPleat(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *pleatStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *pleatStep) do(r *run, s *Step, d *Done) error {
 	var lines []geom.Line
 	for _, e := range a.lines {
 		l, seg, err := e.folded(r)
@@ -206,7 +206,7 @@ func readRoll(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *rollStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *rollStep) do(r *run, s *Step, d *Done) error {
 	l, _, err := a.edge.folded(r)
 	if err != nil {
 		return err
@@ -244,8 +244,8 @@ func (a *rollStep) do(r *run, s *Step, d *Done) *fold.Error {
 }
 
 // rimSide is the side of an edge on which the toy lies.
-func (r *run) rimSide(l geom.Line) (float64, *fold.Error) {
-	d, err := r.decided(func() (decision, *fold.Error) {
+func (r *run) rimSide(l geom.Line) (float64, error) {
+	d, err := r.decided(func() (decision, error) {
 		s := l.Side(r.box.Centre())
 		if math.Abs(s) < geom.OnPaper {
 			return decision{}, fold.Errorf(fold.CodeNoLine, "the line to roll from runs through the middle, so it is not said which side is rolled")
@@ -274,12 +274,12 @@ func readRound(p *parser, _ *Step) action {
 	return a
 }
 
-func (a *roundStep) do(r *run, s *Step, d *Done) *fold.Error {
+func (a *roundStep) do(r *run, s *Step, d *Done) error {
 	c, at, err := r.spot(a.corner)
 	if err != nil {
 		return err
 	}
-	arms, err := r.decided(func() (decision, *fold.Error) {
+	arms, err := r.decided(func() (decision, error) {
 		for _, f := range r.state.FacetsAtSheet(at) {
 			for k, v := range r.state.F[f].Poly {
 				if v.Dist(at) < geom.OnPaper {
@@ -309,7 +309,7 @@ func (a *roundStep) do(r *run, s *Step, d *Done) *fold.Error {
 		turn := -span + 2*span*(float64(k)+0.5)/float64(a.count)
 		out := geom.Rotation(turn, geom.Vec{}).Apply(in.Scale(-1))
 		l := geom.Line{N: out, D: out.Dot(centre) + radius}
-		seeds := func() ([]fold.FacetID, *fold.Error) {
+		seeds := func() ([]fold.FacetID, error) {
 			var f []fold.FacetID // what of the corner's own layer is left beyond the line
 			for i := range r.state.F {
 				q := r.state.F[i]

@@ -32,7 +32,7 @@ type Survey struct {
 	First  int     `json:"first_step"`
 	Works  bool    `json:"works"`
 	Ranges []Range `json:"ranges"` // found by replaying
-	Err    *fold.Error
+	Err    error
 }
 
 // Survey replays a pattern on a sheet without stopping at checks that fail, and
@@ -50,8 +50,8 @@ func (p *Pattern) Survey(s sheet.Sheet, knobs map[string]float64) Survey {
 			out.First = m.Step
 		}
 	}
-	if r.Err != nil && (out.First == 0 || r.Err.Step < out.First) {
-		out.First = r.Err.Step
+	if r.Err != nil && (out.First == 0 || fold.As(r.Err).Step < out.First) {
+		out.First = fold.As(r.Err).Step
 	}
 	out.Works = r.Err == nil && len(r.Misses) == 0 && (p.MinRatio == 0 || s.Ratio() >= p.MinRatio-1e-9 && s.Ratio() <= p.MaxRatio+1e-9)
 	if lo, hi, ok := lax.ratioRange(s, knobs); ok {
@@ -152,10 +152,11 @@ func (p *Pattern) Lint() []Finding {
 	}
 	if r.Err != nil {
 		kind := "fold"
-		if r.Err.Code == fold.CodeBent {
+		e := fold.As(r.Err)
+		if e.Code == fold.CodeBent {
 			kind = "bent"
 		}
-		say(r.Err.Line, kind, "%s", r.Err)
+		say(e.Line, kind, "%s", r.Err)
 		return out
 	}
 	lax := *p

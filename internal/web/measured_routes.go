@@ -7,6 +7,7 @@ import (
 
 	"tussock/internal/body"
 	"tussock/internal/draw"
+	"tussock/internal/fold"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -115,10 +116,10 @@ func effect(p *sequence.Pattern, w, h float64, q sheet.Squareness) (*EffectView,
 	v := &EffectView{Misfits: []MisfitView{}}
 	switch {
 	case exact.Err != nil:
-		v.Why = exact.Err.Detail
+		v.Why = fold.As(exact.Err).Detail
 		return v, nil
 	case real.Err != nil:
-		v.Why = fmt.Sprintf("step %d: %s", real.Err.Step, real.Err.Detail)
+		v.Why = fmt.Sprintf("step %d: %s", fold.As(real.Err).Step, fold.As(real.Err).Detail)
 	default:
 		for _, m := range body.Misfits(exact, real) {
 			words := fmt.Sprintf("the two halves of the %s edge", edgeWords[m.Edges[0]%4])

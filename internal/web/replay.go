@@ -180,8 +180,8 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		}
 		v.Steps = append(v.Steps, step)
 	}
-	if r.Err != nil {
-		v.Error = &FoldErrorView{r.Err.Step, r.Err.Line, string(r.Err.Code), r.Err.Detail, draw.Fault(r)}
+	if e := fold.As(r.Err); e != nil {
+		v.Error = &FoldErrorView{e.Step, e.Line, string(e.Code), e.Detail, draw.Fault(r)}
 		for _, a := range r.Pattern.Advise(r.Sheet, setup.Knobs) {
 			v.Advice = append(v.Advice, AdviceView(a))
 		}

@@ -13,6 +13,7 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/care"
 	"tussock/internal/draw"
+	"tussock/internal/fold"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
@@ -141,7 +142,7 @@ func (in SetupInput) folded(pattern string) (*sequence.Replay, error) {
 	}
 	r := p.Run(sh, setup.Knobs)
 	if r.Err != nil {
-		return nil, refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", r.Err.Step, r.Err.Detail))
+		return nil, refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Detail))
 	}
 	return r, nil
 }
@@ -162,7 +163,7 @@ func (s *server) care(_ context.Context, in *careInput) (*answer[[]CareView], er
 	hand, _ := shadow.FindHand(in.Hand)
 	all, ferr := care.Of(r, hand, draw.LayersFolded)
 	if ferr != nil {
-		return nil, refuse("body.sheet", nil, ferr.Detail)
+		return nil, refuse("body.sheet", nil, fold.As(ferr).Detail)
 	}
 	out := []CareView{}
 	for _, c := range all {
@@ -340,7 +341,7 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 	}
 	q, creased, ferr := shadow.SlipAt(r, in.Step, in.PastMM)
 	if ferr != nil {
-		return nil, refuse("path.step", in.Step, ferr.Detail)
+		return nil, refuse("path.step", in.Step, fold.As(ferr).Detail)
 	}
 	if !creased {
 		return nil, refuse("path.step", in.Step, "nothing is creased by hand at this step, so nothing can slip")
@@ -361,7 +362,7 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 			v.Rest = append(v.Rest, SlipStep{d.No, draw.Flat(d.After)})
 		}
 		if on.Err != nil {
-			v.Stops = fmt.Sprintf("step %d: %s", on.Err.Step, on.Err.Detail)
+			v.Stops = fmt.Sprintf("step %d: %s", fold.As(on.Err).Step, fold.As(on.Err).Detail)
 		}
 	}
 	v.Verdict = string(q.Advice())

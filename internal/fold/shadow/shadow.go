@@ -163,7 +163,7 @@ const probeMM = 0.02
 
 // Of studies a replay without errors of its own: samples toys folded by a hand of
 // the given standard deviation. Same seed, same result.
-func Of(r *sequence.Replay, sigmaMM float64, samples int, seed uint64) (*Spread, *fold.Error) {
+func Of(r *sequence.Replay, sigmaMM float64, samples int, seed uint64) (*Spread, error) {
 	base, err := r.WithErrors(one{line: -1})
 	if err != nil {
 		return nil, err
@@ -211,9 +211,9 @@ type answer struct {
 }
 
 // probe folds the toy once for each end of each line, on all cores.
-func probe(r *sequence.Replay, base *sequence.Outcome, names []string, lines int) ([]answer, *fold.Error) {
+func probe(r *sequence.Replay, base *sequence.Outcome, names []string, lines int) ([]answer, error) {
 	out := make([]answer, 2*lines)
-	errs := make([]*fold.Error, 2*lines)
+	errs := make([]error, 2*lines)
 	var wg sync.WaitGroup
 	work := make(chan int)
 	for range runtime.GOMAXPROCS(0) {

@@ -72,7 +72,7 @@ const worthwhile = 0.25
 
 // SlipAt answers "I folded past by so much" at a step of a successful replay. ok is
 // false for steps that crease no line by hand.
-func SlipAt(r *sequence.Replay, step int, pastMM float64) (out *Slip, ok bool, err *fold.Error) {
+func SlipAt(r *sequence.Replay, step int, pastMM float64) (out *Slip, ok bool, err error) {
 	base, err := r.WithErrors(one{line: -1})
 	if err != nil {
 		return nil, false, err

@@ -32,7 +32,7 @@ type Pair struct{ Above, Below geom.Vec }
 // named creases are folded in the sense given or opened, all others keep being
 // folded or open. Creases that are not there yet are made. Any set of creases is
 // taken, if the paper closes up and its layers have an order.
-func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.CreaseID) (fold.Plan, error) {
 	at := s.FacetsAtSheet(fixed)
 	if len(at) == 0 {
 		return fold.Plan{}, fold.Errorf(fold.CodeOffPaper, "what should stay in place is not on the paper, at (%.2f, %.2f) mm", fixed.X, fixed.Y)
@@ -109,7 +109,7 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 
 // sheetSplits divides the pieces that a line runs through. A piece is always cut
 // right across; what lies beyond the line's ends is not pressed.
-func sheetSplits(s *fold.State, lines []Line) ([]fold.Split, *fold.Error) {
+func sheetSplits(s *fold.State, lines []Line) ([]fold.Split, error) {
 	var out []fold.Split
 	for k, c := range lines {
 		l, ok := geom.LineThrough(c.Seg.A, c.Seg.B)
@@ -133,7 +133,7 @@ func sheetSplits(s *fold.State, lines []Line) ([]fold.Split, *fold.Error) {
 // RabbitEar are the creases of a rabbit ear on the triangle a b c: the three
 // lines that halve its angles, and the square from their crossing onto side ab,
 // out of which the ear rises.
-func RabbitEar(a, b, c geom.Vec) ([]Line, *fold.Error) {
+func RabbitEar(a, b, c geom.Vec) ([]Line, error) {
 	la, lb, lc := b.Dist(c), c.Dist(a), a.Dist(b)
 	if math.Abs(b.Sub(a).Cross(c.Sub(a))) < geom.OnPaper {
 		return nil, fold.Errorf(fold.CodeNoLine, "the three corners of the ear lie on one line")
@@ -149,7 +149,7 @@ func RabbitEar(a, b, c geom.Vec) ([]Line, *fold.Error) {
 // Twist are the creases of a flat twist: a regular n-gon of the given radius
 // about a spot of the sheet turns while n pleats close around it. The pleats run
 // to the rim of the outline, each slanted by rad from the square to its side.
-func Twist(outline geom.Polygon, c geom.Vec, n int, radius, start, rad float64) ([]Line, *fold.Error) {
+func Twist(outline geom.Polygon, c geom.Vec, n int, radius, start, rad float64) ([]Line, error) {
 	corner := func(k int) geom.Vec {
 		a := start + 2*math.Pi*float64(k)/float64(n)
 		return c.Add(geom.Vec{X: radius * math.Cos(a), Y: radius * math.Sin(a)})
@@ -191,7 +191,7 @@ func Gather(outline geom.Polygon, c geom.Vec) []Line {
 
 // Pop turns the point at a spot of the sheet inside out: every fold that meets
 // there changes its sense, the pieces stay where they lie.
-func Pop(s *fold.State, v geom.Vec) (fold.Plan, *fold.Error) {
+func Pop(s *fold.State, v geom.Vec) (fold.Plan, error) {
 	p := fold.Plan{Solve: true}
 	for i, f := range s.F {
 		if f.Poly.Contains(v, geom.OnPaper) {

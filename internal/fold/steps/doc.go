@@ -6,5 +6,5 @@
 // fold.State.Apply does that, and finds the order of the layers.
 //
 // Spots and stretches given as "sheet" are those of the flat sheet; lines are in
-// the folded plane unless said otherwise. Errors are *fold.Error.
+// the folded plane unless said otherwise. Errors are error.
 package steps

@@ -12,7 +12,7 @@ import (
 // hang together; several stretches for a flap closed at more than one edge. Both
 // walls' tips get the same reflection but are two bodies: each turns over in
 // itself, their mutual order stays.
-func Reverse(s *fold.State, tip geom.Vec, l geom.Line, spine []geom.Segment, outside bool, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func Reverse(s *fold.State, tip geom.Vec, l geom.Line, spine []geom.Segment, outside bool, id fold.CreaseID) (fold.Plan, error) {
 	at, err := seeds(s, tip)
 	if err != nil {
 		return fold.Plan{}, err
@@ -80,7 +80,7 @@ func Reverse(s *fold.State, tip geom.Vec, l geom.Line, spine []geom.Segment, out
 	return p, nil
 }
 
-func seeds(s *fold.State, p geom.Vec) ([]fold.FacetID, *fold.Error) {
+func seeds(s *fold.State, p geom.Vec) ([]fold.FacetID, error) {
 	at := s.FacetsAtSheet(p)
 	if len(at) == 0 {
 		return nil, fold.Errorf(fold.CodeOffPaper, "the tip named is not on the paper, at (%.2f, %.2f) mm", p.X, p.Y)
@@ -98,7 +98,7 @@ func sideOfTip(s *fold.State, at []fold.FacetID, tip geom.Vec, l geom.Line) floa
 // Sink pushes a tip in along line l between its own layers, whatever folds it
 // holds: every crease beyond the line changes its sense, the order of the layers
 // there stays.
-func Sink(s *fold.State, tip geom.Vec, l geom.Line, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func Sink(s *fold.State, tip geom.Vec, l geom.Line, id fold.CreaseID) (fold.Plan, error) {
 	at, err := seeds(s, tip)
 	if err != nil {
 		return fold.Plan{}, err

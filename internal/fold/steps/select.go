@@ -62,7 +62,7 @@ func sorted(in map[fold.FacetID]bool) []fold.FacetID {
 
 // walls are the two pieces at each folded hinge along the stretches, the upper
 // one and the lower one.
-func walls(s *fold.State, spine []geom.Segment) (upper, lower []fold.FacetID, err *fold.Error) {
+func walls(s *fold.State, spine []geom.Segment) (upper, lower []fold.FacetID, err error) {
 	for _, h := range s.H {
 		if !h.Along(spine...) || s.Assigned(h) == fold.Flat {
 			continue
@@ -132,7 +132,7 @@ func planned(d *fold.State, splits []fold.Split, id fold.CreaseID, at Place, par
 
 // Tuck plans a simple fold whose moved layers end under or over the layers named.
 // What lies in the way stays where it is.
-func Tuck(s *fold.State, sel fold.Selection, at Place, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func Tuck(s *fold.State, sel fold.Selection, at Place, id fold.CreaseID) (fold.Plan, error) {
 	sel.Free = true
 	set := s.Closure(sel)
 	if len(set) == 0 {
@@ -143,7 +143,7 @@ func Tuck(s *fold.State, sel fold.Selection, at Place, id fold.CreaseID) (fold.P
 	d := s
 	if len(crossed) > 0 {
 		splits = []fold.Split{{Line: sel.Line, Facets: crossed, Pressed: sel.Pressed}}
-		var err *fold.Error
+		var err error
 		if d, err = s.Divide(splits, id); err != nil {
 			return fold.Plan{}, err
 		}

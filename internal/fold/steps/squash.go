@@ -31,7 +31,7 @@ func SquashLines(spine geom.Segment, m geom.Line) (b geom.Line, ok bool) {
 // Squash opens a flap and flattens it the other way: the flap stands up along m,
 // its spine is laid on m, and the paper beyond b folds over. spine is on the
 // sheet.
-func Squash(s *fold.State, spine []geom.Segment, m, b geom.Line, at Place, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func Squash(s *fold.State, spine []geom.Segment, m, b geom.Line, at Place, id fold.CreaseID) (fold.Plan, error) {
 	up, down, err := walls(s, spine)
 	if err != nil {
 		return fold.Plan{}, err
@@ -95,7 +95,7 @@ func PetalLine(k, spine [2]geom.Line) (h geom.Line, ok bool) {
 
 // Petal lifts the point of a flap about line h while its two sides fold in along
 // lines k. spines are the folded edges at the sides, on the sheet.
-func Petal(s *fold.State, tip geom.Vec, k [2]geom.Line, h geom.Line, spines [2][]geom.Segment, at Place, id fold.CreaseID) (fold.Plan, *fold.Error) {
+func Petal(s *fold.State, tip geom.Vec, k [2]geom.Line, h geom.Line, spines [2][]geom.Segment, at Place, id fold.CreaseID) (fold.Plan, error) {
 	start, err := seeds(s, tip)
 	if err != nil {
 		return fold.Plan{}, err

@@ -292,7 +292,7 @@ func TestRefusals(t *testing.T) {
 	if _, err := steps.Reverse(st, geom.Vec{X: 0, Y: 100}, geom.LineAt(geom.Vec{Y: 80}, geom.Vec{X: 1}), spine, false, 1); err == nil {
 		t.Error("a flat sheet is reversed")
 	}
-	if _, err := steps.Reverse(st, geom.Vec{X: 500, Y: 100}, geom.LineAt(geom.Vec{Y: 80}, geom.Vec{X: 1}), spine, false, 1); err == nil || err.Code != fold.CodeOffPaper {
+	if _, err := steps.Reverse(st, geom.Vec{X: 500, Y: 100}, geom.LineAt(geom.Vec{Y: 80}, geom.Vec{X: 1}), spine, false, 1); err == nil || fold.As(err).Code != fold.CodeOffPaper {
 		t.Errorf("a tip off the paper gives %v", err)
 	}
 	if _, err := steps.Pop(st, geom.Vec{X: 50, Y: 50}); err == nil {
@@ -301,11 +301,11 @@ func TestRefusals(t *testing.T) {
 	if _, err := steps.Sink(st, geom.Vec{X: 0, Y: 0}, geom.LineAt(geom.Vec{Y: -5}, geom.Vec{X: 1}), 1); err == nil {
 		t.Error("a line beside the paper sinks something")
 	}
-	if _, err := steps.Collapse(st, geom.Vec{X: -5}, nil, nil, 1); err == nil || err.Code != fold.CodeOffPaper {
+	if _, err := steps.Collapse(st, geom.Vec{X: -5}, nil, nil, 1); err == nil || fold.As(err).Code != fold.CodeOffPaper {
 		t.Errorf("a fixed spot off the paper gives %v", err)
 	}
 	l := []steps.Line{{Seg: geom.Segment{A: geom.Vec{X: 50}, B: geom.Vec{X: 50}}}}
-	if _, err := steps.Collapse(st, geom.Vec{X: 5, Y: 5}, l, nil, 1); err == nil || err.Code != fold.CodeNoLine {
+	if _, err := steps.Collapse(st, geom.Vec{X: 5, Y: 5}, l, nil, 1); err == nil || fold.As(err).Code != fold.CodeNoLine {
 		t.Errorf("a crease without length gives %v", err)
 	}
 	if _, err := steps.Twist(s.Outline(), geom.Vec{X: 50, Y: 50}, 4, 90, 0, geom.Rad(50)); err == nil {

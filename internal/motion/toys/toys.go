@@ -8,6 +8,7 @@ import (
 	"strings"
 	"sync"
 
+	"tussock/internal/fold"
 	"tussock/internal/motion"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -67,7 +68,7 @@ func (t *Toys[T]) fold(knobs map[string]float64) (out kept[T]) {
 	t.mu.Unlock()
 	r := t.Pattern.Rerun(last, t.Sheet, knobs)
 	if r.Err != nil {
-		out.err = fmt.Errorf("step %d cannot be folded: %s", r.Err.Step, r.Err.Detail)
+		out.err = fmt.Errorf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Detail)
 		return out
 	}
 	t.mu.Lock()
