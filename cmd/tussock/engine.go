@@ -13,6 +13,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
+	"tussock/internal/ways"
 )
 
 // countLimit bounds tussock orders.
@@ -239,7 +240,7 @@ func checkCommand() *cobra.Command {
 func wordsCommand() *cobra.Command {
 	return &cobra.Command{Use: "words", Short: "Print every word of the pattern language with an example", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			_, err := io.WriteString(cmd.OutOrStdout(), sequence.Manual())
+			_, err := io.WriteString(cmd.OutOrStdout(), ways.Language().Manual())
 			return err
 		}}
 }

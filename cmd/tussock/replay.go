@@ -20,6 +20,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 type replayFlags struct {
@@ -248,7 +249,7 @@ func findPattern(name string) (*sequence.Pattern, sheet.Sheet, map[string]float6
 		if strings.EqualFold(filepath.Ext(name), ".json") {
 			return exchange.ReadBundle(strings.NewReader(string(text)))
 		}
-		p, err := sequence.Parse(name, string(text))
+		p, err := ways.Parse(name, string(text))
 		return p, none, map[string]float64{}, err
 	}
 	if p, ok := shelf.Find(name); ok {

@@ -7,6 +7,7 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide"
 	"tussock/internal/shelf"
 )
 
@@ -25,16 +26,16 @@ func TestLipsStandUp(t *testing.T) {
 	for _, knobs := range []map[string]float64{{"curl": 8}, {"curl": 6, "curl_uneven": 4}, {"curl": 0, "rudder": 10}, {"curl": -5}} {
 		r := on(t, p, 210, 297, knobs)
 		pose := body.Standing(r)
-		f, ok := body.FrameOf(r, pose)
+		f, ok := glide.FrameOf(r, pose)
 		if !ok {
 			t.Fatal("no frame")
 		}
-		for _, l := range body.Lips(r, pose) {
+		for _, l := range glide.Lips(r, pose) {
 			rise, whole, parts := 0.0, 0.0, 0.0
 			side := 0.0
 			for i := range pose.State.F {
 				id := fold.FacetID(i)
-				if pose.WingOf(id) != l.Wing {
+				if pose.PartOf(id) != l.Part {
 					continue
 				}
 				c := pose.Corners(id)
@@ -43,7 +44,7 @@ func TestLipsStandUp(t *testing.T) {
 				parts += area3(rest) + area3(bent)
 				for _, v := range bent {
 					towards := f.Right.Cross(f.Chord).Unit() // up from level wings
-					if l.Wing == 0 {
+					if l.Part == 0 {
 						towards = f.Right
 					}
 					d := v.Sub(l.At)
@@ -59,7 +60,7 @@ func TestLipsStandUp(t *testing.T) {
 			}
 			deg := knobs["curl"]
 			switch {
-			case l.Wing == 0:
+			case l.Part == 0:
 				deg = knobs["rudder"]
 			case side > 0:
 				deg += knobs["curl_uneven"] / 2
@@ -67,11 +68,11 @@ func TestLipsStandUp(t *testing.T) {
 				deg -= knobs["curl_uneven"] / 2
 			}
 			if want := 10 * math.Sin(geom.Rad(deg)); math.Abs(rise-want) > 0.15 {
-				t.Errorf("%v, wing %d: the edge stands %.2f mm up, not %.2f", knobs, l.Wing, rise, want)
+				t.Errorf("%v, wing %d: the edge stands %.2f mm up, not %.2f", knobs, l.Part, rise, want)
 			}
 		}
 	}
-	if lips := body.Lips(on(t, p, 210, 297, map[string]float64{"curl": 0}), body.Standing(on(t, p, 210, 297, nil))); len(lips) != 0 {
+	if lips := glide.Lips(on(t, p, 210, 297, map[string]float64{"curl": 0}), body.Standing(on(t, p, 210, 297, nil))); len(lips) != 0 {
 		t.Errorf("%d edges are bent without a bend", len(lips))
 	}
 }
@@ -82,20 +83,20 @@ func TestFinsStandOnTheWings(t *testing.T) {
 	p, _ := shelf.Find("godwit")
 	r := on(t, p, 215.9, 279.4, map[string]float64{"wing": 90})
 	pose := body.Standing(r)
-	f, ok := body.FrameOf(r, pose)
+	f, ok := glide.FrameOf(r, pose)
 	if !ok {
 		t.Fatal("no frame")
 	}
 	sides := map[bool]int{}
-	for w, wing := range r.Wings {
-		if !wing.Fin {
+	for w, wing := range r.Openings {
+		if wing.Op != glide.OpFin {
 			continue
 		}
 		lo, hi := math.Inf(1), math.Inf(-1)
 		out := 0.0
 		n := 0
 		for i := range pose.State.F {
-			if pose.WingOf(fold.FacetID(i)) != w+1 {
+			if pose.PartOf(fold.FacetID(i)) != w+1 {
 				continue
 			}
 			n++

@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 	"tussock/internal/fold/layermap"
+	"tussock/internal/ways"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -33,7 +34,7 @@ func TestFlatSheetByTextbook(t *testing.T) {
 
 // A sheet folded like a book by an angle: the halves' centres are known by hand.
 func TestBookByHand(t *testing.T) {
-	p, err := sequence.Parse("book", "sheet square 100\nvalley bring right to left as spine\nwing along spine moving TR angle 60")
+	p, err := ways.Parse("book", "sheet square 100\nvalley bring right to left as spine\nwing along spine moving TR angle 60")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -89,16 +90,16 @@ func TestClosedPoseIsTheFlatToy(t *testing.T) {
 // Opening creases that cannot open together is noticed: a waterbomb-like vertex
 // with only one of its creases opened.
 func TestIncompatiblePoseIsNoticed(t *testing.T) {
-	p, err := sequence.Parse("corner", "sheet square 150\nvalley bring left to right as a\nvalley bring bottom to top layers all as b\nwing along b moving BL angle 90")
+	p, err := ways.Parse("corner", "sheet square 150\nvalley bring left to right as a\nvalley bring bottom to top layers all as b\nwing along b moving BL angle 90")
 	if err != nil {
 		t.Fatal(err)
 	}
 	r := on(t, p, 150, 150, nil)
 	whole := body.Standing(r)
 	near(t, "the whole crease opens", whole.Residual, 0, 1e-9)
-	half := r.Wings[0]
+	half := r.Openings[0]
 	half.Pieces = half.Pieces[:1]
-	if one := body.Open(r.Final(), []sequence.Wing{half}); one.Residual < 1 {
+	if one := body.Open(r.Final(), []sequence.Opening{half}); one.Residual < 1 {
 		t.Errorf("opening one layer of two leaves a residual of %v mm", one.Residual)
 	}
 }

@@ -7,12 +7,13 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 // A square 1 mm out, its corners brought to the middle: one pair of sides overlaps by
 // about 1 mm, the other gapes by as much. An exact sheet has no misfit.
 func TestMisfitOfAnInexactSquare(t *testing.T) {
-	p, err := sequence.Parse("t", "sheet square 150\nrequire ratio between 0.999 and 1.001\nuse blintz")
+	p, err := ways.Parse("t", "sheet square 150\nrequire ratio between 0.999 and 1.001\nuse blintz")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -53,7 +54,7 @@ func TestMisfitOfAnInexactSquare(t *testing.T) {
 	if m := body.Misfits(exact, make(150, 150, 0.5)); len(m) != 0 {
 		t.Errorf("a rhombus: %v", m)
 	}
-	book, err := sequence.Parse("t", "sheet square 150\nvalley bring left to right")
+	book, err := ways.Parse("t", "sheet square 150\nvalley bring left to right")
 	if err != nil {
 		t.Fatal(err)
 	}

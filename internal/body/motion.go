@@ -86,9 +86,9 @@ func inTheRound(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 	for k := range poses {
 		t := float64(k) / float64(poses-1)
 		part := *r.UpTo(step)
-		part.Wings, part.Bends, part.Pivots = slices.Clone(part.Wings), slices.Clone(part.Bends), slices.Clone(part.Pivots)
-		for i := range part.Wings {
-			if w := &part.Wings[i]; w.Step == step {
+		part.Openings, part.Bends, part.Pivots = slices.Clone(part.Openings), slices.Clone(part.Bends), slices.Clone(part.Pivots)
+		for i := range part.Openings {
+			if w := &part.Openings[i]; w.Step == step {
 				w.AngleDeg = 180 + t*(w.AngleDeg-180)
 			}
 		}
@@ -135,7 +135,7 @@ func rigid(d sequence.Done, poses int) (m Motion, ok bool) {
 		return geom.Swing(c, geom.Vec3{Z: 1}, angle*t)
 	}
 	for k := range poses {
-		p := Pose{State: s, At: make([]geom.Iso3, len(s.F)), wingOf: make([]int, len(s.F))}
+		p := Pose{State: s, At: make([]geom.Iso3, len(s.F)), partOf: make([]int, len(s.F))}
 		turn := swing(float64(k) / float64(poses-1))
 		for i := range s.F {
 			p.At[i] = turn.After(geom.Lift(s.F[i].Iso))
@@ -289,7 +289,7 @@ func (k *kin) place(at []geom.Iso3) {
 }
 
 func (k *kin) pose() Pose {
-	p := Pose{State: k.s, At: make([]geom.Iso3, len(k.s.F)), wingOf: make([]int, len(k.s.F))}
+	p := Pose{State: k.s, At: make([]geom.Iso3, len(k.s.F)), partOf: make([]int, len(k.s.F))}
 	k.place(p.At)
 	p.Residual = p.worst()
 	return p

@@ -10,6 +10,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 // Every motion that is shown keeps the paper whole, weighs the same all the way, begins
@@ -66,7 +67,7 @@ func TestMotionsKeepThePaperWhole(t *testing.T) {
 		}
 	}
 	t.Logf("shown %v of %v", shown, all)
-	for _, op := range []sequence.Op{sequence.OpValley, sequence.OpMountain, sequence.OpCrease, sequence.OpTurn, sequence.OpWing} {
+	for _, op := range []sequence.Op{sequence.OpValley, sequence.OpMountain, sequence.OpCrease, sequence.OpTurn, "wing"} {
 		if shown[op] < all[op]*9/10 {
 			t.Errorf("%s: %d of %d are shown", op, shown[op], all[op])
 		}
@@ -76,7 +77,7 @@ func TestMotionsKeepThePaperWhole(t *testing.T) {
 // Half-way through a plain fold the flap stands upright: as high as it reaches beyond
 // its crease.
 func TestHalfWayTheFlapStands(t *testing.T) {
-	p, err := sequence.Parse("t", "sheet rect 100 200\nvalley bring top to bottom as f")
+	p, err := ways.Parse("t", "sheet rect 100 200\nvalley bring top to bottom as f")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -104,7 +105,7 @@ func TestHalfWayTheFlapStands(t *testing.T) {
 	if math.Abs(high-100) > 1e-6 {
 		t.Errorf("the flap stands %v mm high", high)
 	}
-	behind, err := sequence.Parse("t", "sheet rect 100 200\nmountain bring top to bottom as f")
+	behind, err := ways.Parse("t", "sheet rect 100 200\nmountain bring top to bottom as f")
 	if err != nil {
 		t.Fatal(err)
 	}

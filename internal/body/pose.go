@@ -2,7 +2,6 @@ package body
 
 import (
 	"math"
-	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -10,7 +9,7 @@ import (
 )
 
 // Pose is the toy in the round. Axes: x and y of the folded plane of the piece
-// that stays (for a glider its keel), z out of that plane towards the viewer.
+// that stays, z out of that plane towards the viewer.
 // Layers have no thickness in a pose.
 type Pose struct {
 	State *fold.State
@@ -19,8 +18,10 @@ type Pose struct {
 	// are compatible with flat, stiff pieces.
 	Residual float64
 	// Loads are tape, clips and the like, where they are in space.
-	Loads  []Load
-	wingOf []int // 1+index of the wing a facet swings with, 0 for none
+	Loads []Load
+	// Lips are edges that are bent at last, for pictures.
+	Lips   []Lip
+	partOf []int // 1+index of the opening a facet swings with, 0 for none
 }
 
 // Load is a weight fixed to the paper.
@@ -34,56 +35,18 @@ type Load struct {
 type opening struct {
 	deg   []float64
 	sense []fold.Assignment
-	wing  []int     // 1+index of the wing that swings about it, 0 for none
+	part  []int     // 1+index of the opening about it, 0 for none
 	away  []float64 // by piece, how far it lies beyond the lines of bends, mm
 }
 
-// Standing evaluates a replay's last good state in the round: wings opened,
-// leaves parted, paper bent and curled, layers slid, with all that is fixed to
-// it.
-func Standing(r *sequence.Replay) Pose {
-	p := standing(r, r.Wings)
-	bends := r.LastBends()
-	if bends.UnevenDeg == 0 && bends.ClipG == 0 {
-		return p
-	}
-	f, ok := FrameOf(r, p)
-	if !ok {
-		return p
-	}
-	if bends.UnevenDeg != 0 {
-		p = standing(r, p.uneven(r.Wings, f, bends.UnevenDeg))
-	}
-	if bends.ClipG > 0 {
-		p.Loads = append(p.Loads, Load{f.Nose.Sub(f.Forward.Scale(bends.ClipAftMM)), bends.ClipG})
-	}
-	return p
-}
+// Standing evaluates a replay's last good state in the round: creases opened, leaves
+// parted, paper bent and curled, layers slid, with all that is fixed to it.
+func Standing(r *sequence.Replay) Pose { return StandingAt(r, r.Openings) }
 
-// uneven raises the right wing and lowers the left one by half of an angle each.
-func (p Pose) uneven(wings []sequence.Wing, f Frame, deg float64) []sequence.Wing {
-	out := slices.Clone(wings)
-	for w := range out {
-		if out[w].Fin {
-			continue
-		}
-		side := 0.0
-		for i := range p.State.F {
-			if p.wingOf[i] == w+1 {
-				for _, c := range p.Corners(fold.FacetID(i)) {
-					side += c.Sub(f.Nose).Dot(f.Right)
-				}
-			}
-		}
-		// A wing that is folded less far from the keel stands higher.
-		out[w].AngleDeg = math.Max(0, math.Min(180, out[w].AngleDeg-math.Copysign(1, side)*deg/2))
-	}
-	return out
-}
-
-func standing(r *sequence.Replay, wings []sequence.Wing) Pose {
+// StandingAt is Standing with other angles at the creases that are opened.
+func StandingAt(r *sequence.Replay, openings []sequence.Opening) Pose {
 	s, bends, away := bent(r.Final(), r.Bends)
-	o := opened(s, wings)
+	o := opened(s, openings)
 	o.away = away
 	for i, h := range s.H {
 		if b, ok := bends[h.Crease]; ok && h.Crease < 0 {
@@ -95,7 +58,7 @@ func standing(r *sequence.Replay, wings []sequence.Wing) Pose {
 			}
 		}
 	}
-	p := placed(s, wings, o)
+	p := placed(s, openings, o)
 	for _, v := range r.Pivots {
 		p.slide(v)
 	}
@@ -199,31 +162,33 @@ func (p *Pose) load(m sequence.Mass) {
 	}
 }
 
-// Open swings each wing about its crease to its angle (180 flat-folded, 0 flat
+// Open swings each part about its crease to its angle (180 flat-folded, 0 flat
 // open) and leaves every other crease as folded. Pieces are placed by walking
 // from hinge to hinge; where hinges form loops Residual tells whether the result
 // closes.
-func Open(s *fold.State, wings []sequence.Wing) Pose { return placed(s, wings, opened(s, wings)) }
+func Open(s *fold.State, openings []sequence.Opening) Pose {
+	return placed(s, openings, opened(s, openings))
+}
 
-func opened(s *fold.State, wings []sequence.Wing) opening {
+func opened(s *fold.State, openings []sequence.Opening) opening {
 	o := opening{make([]float64, len(s.H)), make([]fold.Assignment, len(s.H)), make([]int, len(s.H)), nil}
 	for i, h := range s.H {
 		o.sense[i] = s.Assigned(h)
 		if o.sense[i] != fold.Flat {
 			o.deg[i] = 180
 		}
-		for w, wing := range wings {
-			if h.Kind != fold.Glue && h.Along(wing.Pieces...) {
-				o.deg[i], o.wing[i] = wing.AngleDeg, w+1
+		for w, part := range openings {
+			if h.Kind != fold.Glue && h.Along(part.Pieces...) {
+				o.deg[i], o.part[i] = part.AngleDeg, w+1
 			}
 		}
 	}
 	return o
 }
 
-func placed(s *fold.State, wings []sequence.Wing, o opening) Pose {
-	p := Pose{State: s, At: make([]geom.Iso3, len(s.F)), wingOf: make([]int, len(s.F))}
-	p.markWings(wings, o.wing)
+func placed(s *fold.State, openings []sequence.Opening, o opening) Pose {
+	p := Pose{State: s, At: make([]geom.Iso3, len(s.F)), partOf: make([]int, len(s.F))}
+	p.markParts(openings, o.part)
 	root := p.root(o.away)
 	p.At[root] = geom.Lift(s.F[root].Iso)
 	seen := make([]bool, len(s.F))
@@ -278,28 +243,28 @@ func turned(s *fold.State, h fold.Hinge, f fold.FacetID, deg float64, sense fold
 	return geom.Swing(geom.Vec3{X: h.P.X, Y: h.P.Y}, geom.Vec3{X: d.X, Y: d.Y}, rad)
 }
 
-// markWings finds the pieces that swing with each wing. What is joined by any
-// other hinge swings alike; across a wing's own hinges swinging and resting
-// pieces alternate, also for layers that hang on the wing by nothing but them.
-func (p *Pose) markWings(wings []sequence.Wing, wingHinge []int) {
+// markParts finds the pieces that swing with each opening. What is joined by any
+// other hinge swings alike; across its own hinges swinging and resting
+// pieces alternate, also for layers that hang on it by nothing but them.
+func (p *Pose) markParts(openings []sequence.Opening, partHinge []int) {
 	const unknown = -1
-	for i := range p.wingOf {
-		p.wingOf[i] = unknown
+	for i := range p.partOf {
+		p.partOf[i] = unknown
 	}
 	var queue []fold.FacetID
 	label := func(f fold.FacetID, w int) {
-		if p.wingOf[f] == unknown {
-			p.wingOf[f] = w
+		if p.partOf[f] == unknown {
+			p.partOf[f] = w
 			queue = append(queue, f)
 		}
 	}
-	for w, wing := range wings {
-		for _, f := range p.State.FacetsAtSheet(wing.Moving) {
+	for w, part := range openings {
+		for _, f := range p.State.FacetsAtSheet(part.Moving) {
 			label(f, w+1)
 		}
 	}
-	fin := func(w int) bool { return w > 0 && wings[w-1].Fin }
-	stands := map[int]int{} // by fin, the wing it stands on
+	rides := func(w int) bool { return w > 0 && openings[w-1].Rides }
+	stands := map[int]int{} // by part that rides, what it stands on
 	for round := 0; round < 2; round++ {
 		for len(queue) > 0 {
 			f := queue[0]
@@ -309,15 +274,15 @@ func (p *Pose) markWings(wings []sequence.Wing, wingHinge []int) {
 				if !ok || h.Kind == fold.Glue {
 					continue
 				}
-				switch w := wingHinge[i]; {
+				switch w := partHinge[i]; {
 				case w == 0:
-					label(g, p.wingOf[f])
-				case fin(w) && p.wingOf[f] != w:
-					stands[w] = p.wingOf[f]
+					label(g, p.partOf[f])
+				case rides(w) && p.partOf[f] != w:
+					stands[w] = p.partOf[f]
 					label(g, w)
-				case fin(w):
-					// Back from a fin to what it stands on: known once that was reached.
-				case p.wingOf[f] == 0:
+				case rides(w):
+					// Back from such a part to what it stands on: known once that was reached.
+				case p.partOf[f] == 0:
 					label(g, w)
 				default:
 					label(g, 0)
@@ -325,22 +290,22 @@ func (p *Pose) markWings(wings []sequence.Wing, wingHinge []int) {
 			}
 		}
 		for i, h := range p.State.H {
-			if w := wingHinge[i]; fin(w) && h.Kind != fold.Glue {
+			if w := partHinge[i]; rides(w) && h.Kind != fold.Glue {
 				label(h.A, stands[w])
 				label(h.B, stands[w])
 			}
 		}
 	}
-	for i, w := range p.wingOf {
-		p.wingOf[i] = max(w, 0)
+	for i, w := range p.partOf {
+		p.partOf[i] = max(w, 0)
 	}
 }
 
-// root is the first piece that swings with no wing; where the paper is bent, the
+// root is the first piece that swings with nothing; where the paper is bent, the
 // one that lies least far beyond the bends.
 func (p *Pose) root(away []float64) fold.FacetID {
 	best, found := fold.FacetID(0), false
-	for i, w := range p.wingOf {
+	for i, w := range p.partOf {
 		if w == 0 && (!found || away != nil && away[i] < away[best]-geom.OnLine) {
 			best, found = fold.FacetID(i), true
 		}
@@ -348,8 +313,8 @@ func (p *Pose) root(away []float64) fold.FacetID {
 	return best
 }
 
-// WingOf is 1 or 2 … for a piece that swings with that wing, 0 for the rest.
-func (p Pose) WingOf(f fold.FacetID) int { return p.wingOf[f] }
+// PartOf is 1 or 2 … for a piece that swings with that opening, 0 for the rest.
+func (p Pose) PartOf(f fold.FacetID) int { return p.partOf[f] }
 
 // Corners are the corners of a piece in space.
 func (p Pose) Corners(f fold.FacetID) []geom.Vec3 {

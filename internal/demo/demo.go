@@ -5,16 +5,17 @@ package demo
 
 import (
 	"context"
-	"math"
 	"math/rand/v2"
 	"time"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion/toys"
 	"tussock/internal/prepare"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/store"
+	"tussock/internal/ways"
 )
 
 // Papers of the waiting hall.
@@ -165,11 +166,8 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 		air := []string{"still", "draught from the doors", "still, damp"}[(st.day+i)%3]
 		for range t.n {
 			at = at.Add(time.Duration(40+r.IntN(80)) * time.Second)
-			if p.Moves == "hop" {
-				tw.Trials = append(tw.Trials, hop(r, t, st.thrower, at))
-			} else {
-				tw.Trials = append(tw.Trials, throw(r, t, st.thrower, air, height, at))
-			}
+			n, note := ways.Of(p.Moves).Invent(r, t.meant(height))
+			tw.Trials = append(tw.Trials, bench.Trial{Kind: n.Kind, Read: n.Read, Under: n.Under, Seen: n.Chips, Thrower: st.thrower, Place: "Waiting hall", Air: air, Note: note, At: at})
 		}
 		b.Tweaks = append(b.Tweaks, tw)
 	}
@@ -212,43 +210,8 @@ func (st story) setup(p *sequence.Pattern, set map[string]float64) bench.Setup {
 	return out
 }
 
-// throw draws one throw: distances scatter, now and then one goes badly wrong,
-// and the time in the air follows from a glide of about 4 m/s.
-func throw(r *rand.Rand, t tweak, thrower, air string, height float64, at time.Time) bench.Trial {
-	d := t.mean + t.sd*r.NormFloat64()
-	note := ""
-	if r.Float64() < 0.06 {
-		d, note = d*0.45, "Slipped out of the hand"
-	}
-	d = math.Round(math.Max(d, 0.8)*10) / 10
-	trial := bench.Trial{Read: map[string]float64{"distance": d, "from": height}, Thrower: thrower, Place: "Waiting hall", Air: air, Note: note, At: at}
-	if len(t.seen) > 0 && r.Float64() < t.chance {
-		trial.Seen = []string{t.seen[r.IntN(len(t.seen))]}
-	}
-	if t.aside > 0 && r.Float64() < 0.5 {
-		trial.Read["aside"] = math.Round((t.drift+t.aside*r.NormFloat64())*10) / 10
-	}
-	if r.Float64() < 0.4 {
-		trial.Read["time"] = math.Round(d/(3.8+0.5*r.Float64())*10) / 10
-	}
-	return trial
-}
-
-// hop draws one hop: lengths scatter, and now and then the finger slips too soon.
-func hop(r *rand.Rand, t tweak, thrower string, at time.Time) bench.Trial {
-	part := math.Max(0.3, 1+t.sd/t.mean*r.NormFloat64())
-	note := ""
-	if r.Float64() < 0.06 {
-		part, note = part*0.4, "Finger slipped too soon"
-	}
-	read := map[string]float64{"distance": math.Round(t.mean*part*200) / 200, "height": math.Round(t.height*part*200) / 200}
-	if r.Float64() < 0.5 {
-		read["flips"] = math.Max(0, math.Round(t.flips+0.7*r.NormFloat64()))
-	}
-	trial := bench.Trial{Kind: "distance", Read: read, Under: map[string]string{"trigger": "slide off the back", "surface": "wood or laminate"},
-		Thrower: thrower, Place: "Waiting hall, counter", Note: note, At: at}
-	if r.Float64() < t.chance {
-		trial.Seen = []string{t.seen[r.IntN(len(t.seen))]}
-	}
-	return trial
+// meant is what the trials of a tweak scatter about, for toys that are let go at a height.
+func (t tweak) meant(height float64) toys.Meant {
+	return toys.Meant{Mean: t.mean, SD: t.sd, Seen: t.seen, Chance: t.chance,
+		More: map[string]float64{"from": height, "aside": t.drift, "scatter aside": t.aside, "height": t.height, "flips": t.flips}}
 }

@@ -1,8 +1,10 @@
-package draw
+package draw_test
 
 import (
 	"math"
 	"testing"
+	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
+	"tussock/internal/motion/glide"
 
 	"tussock/internal/body"
 	"tussock/internal/sequence"
@@ -41,7 +43,7 @@ func TestFlatPaintsInOrder(t *testing.T) {
 			if !ok {
 				t.Fatalf("%s step %d: layers in a ring", id, d.No)
 			}
-			slack := fanCap*math.Max(s.Box().Width(), s.Box().Height()) + 0.02
+			slack := FanCap*math.Max(s.Box().Width(), s.Box().Height()) + 0.02
 			for i, f := range ranked {
 				for _, g := range ranked[:i] {
 					if s.Above(g, f) > 0 {
@@ -136,16 +138,16 @@ func TestBehindIsSymmetric(t *testing.T) {
 	for _, angle := range []float64{60, 90, 110} {
 		r := replay(t, "shelduck", map[string]float64{"wing": angle})
 		pose := body.Standing(r)
-		f, ok := body.FrameOf(r, pose)
+		f, ok := glide.FrameOf(r, pose)
 		if !ok {
 			t.Fatal("no frame")
 		}
-		pic := Round(pose, AtAngle(f, 0, 0))
+		pic := Round(pose, Behind(f.Chord, f.Right, 0, 0))
 		middle := pic.View[0] + pic.View[2]/2
 		if math.Abs(pic.CoM[0]-middle) > 0.02 {
 			t.Errorf("wings %v: the centre of mass is %.2f mm off the middle", angle, pic.CoM[0]-middle)
 		}
-		g, _ := body.MeasureGlider(r, pose)
+		g, _ := glide.Measure(r, pose)
 		if math.Abs(pic.View[2]-g.SpanMM) > 0.02 {
 			t.Errorf("wings %v: drawn %.2f mm wide, span %.2f", angle, pic.View[2], g.SpanMM)
 		}
@@ -165,10 +167,9 @@ func TestBehindIsSymmetric(t *testing.T) {
 func TestNearerIsPaintedLater(t *testing.T) {
 	r := replay(t, "curlew", nil)
 	pose := body.Standing(r)
-	f, _ := body.FrameOf(r, pose)
+	f, _ := glide.FrameOf(r, pose)
 	keelFirst := func(elevation float64) bool {
-		groups := farToNear(wingGroups(pose), AtAngle(f, 35, elevation))
-		return pose.WingOf(groups[0].faces[0]) == 0
+		return pose.PartOf(FirstPainted(pose, Behind(f.Chord, f.Right, 35, elevation))) == 0
 	}
 	if !keelFirst(30) {
 		t.Error("from above, a wing is painted before the keel it hides")

@@ -1,8 +1,9 @@
-package draw
+package draw_test
 
 import (
 	"math"
 	"testing"
+	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
 
 	"tussock/internal/sequence"
 	"tussock/internal/shelf"
@@ -19,7 +20,7 @@ func TestFocusOnSmallFolds(t *testing.T) {
 				continue
 			}
 			small++
-			if f[2] > 1.7*smallPart*math.Max(p.View[2], p.View[3]) {
+			if f[2] > 1.7*SmallPart*math.Max(p.View[2], p.View[3]) {
 				t.Errorf("%s step %d: the magnifier shows %v of %v", id, d.No, f, p.View)
 			}
 			for _, m := range o.Moving {

@@ -12,13 +12,12 @@ import (
 // Camera looks at a toy in the round from far away (parallel projection).
 type Camera struct{ right, up, toward geom.Vec3 }
 
-// AtAngle looks at a glider from its right and behind, azimuth degrees off its
-// tail and elevation degrees above its wings. 0, 0 is straight from behind.
-func AtAngle(f body.Frame, azimuthDeg, elevationDeg float64) Camera {
+// Behind looks at a toy that goes forward from its right and behind, azimuth degrees off
+// its back and elevation degrees above it. 0, 0 is straight from behind.
+func Behind(forward, onRight geom.Vec3, azimuthDeg, elevationDeg float64) Camera {
 	a, e := geom.Rad(azimuthDeg), geom.Rad(elevationDeg)
-	// Level is the plane of the wing crease, in which the glider flies.
-	level := f.Right.Cross(f.Chord).Unit()
-	back := f.Chord.Scale(-math.Cos(a)).Add(f.Right.Scale(math.Sin(a)))
+	level := onRight.Cross(forward).Unit()
+	back := forward.Scale(-math.Cos(a)).Add(onRight.Scale(math.Sin(a)))
 	toward := back.Scale(math.Cos(e)).Add(level.Scale(math.Sin(e))).Unit()
 	right := level.Cross(toward).Unit()
 	return Camera{right, toward.Cross(right), toward}
@@ -26,11 +25,11 @@ func AtAngle(f body.Frame, azimuthDeg, elevationDeg float64) Camera {
 
 func (c Camera) project(p geom.Vec3) geom.Vec { return geom.Vec{X: c.right.Dot(p), Y: c.up.Dot(p)} }
 
-// Round draws a pose seen by a camera, with its centre of mass, its edges bent as the
-// lips say. Pieces are painted from the farthest wing or keel to the nearest, and
-// within each in the order of its layers.
-func Round(p body.Pose, c Camera, lips ...body.Lip) Picture {
-	groups := wingGroups(p)
+// Round draws a pose of flat parts seen by a camera, with its centre of mass and its
+// edges bent. Pieces are painted from the farthest part to the nearest, and within each
+// in the order of its layers.
+func Round(p body.Pose, c Camera) Picture {
+	groups := partGroups(p)
 	rank := make([]int, len(p.State.F))
 	ranked, _ := p.State.Ranked()
 	for i, f := range ranked {
@@ -44,7 +43,7 @@ func Round(p body.Pose, c Camera, lips ...body.Lip) Picture {
 		facing := c.toward.Dot(p.At[f].Turn(geom.Vec3{Z: 1})) > 0
 		reversed := facing != p.State.F[f].Iso.FaceUp()
 		sort.Slice(g.faces, func(i, j int) bool { return (rank[g.faces[i]] < rank[g.faces[j]]) != reversed })
-		all = append(all, g.bent(p, lips)...)
+		all = append(all, g.bent(p, p.Lips)...)
 	}
 	var pic Picture
 	box := geom.EmptyBox()
@@ -77,7 +76,7 @@ func (g *group) bent(p body.Pose, lips []body.Lip) []*group {
 	}
 	out := []*group{flat}
 	for _, l := range lips {
-		if l.Wing != p.WingOf(g.faces[0]) {
+		if l.Part != p.PartOf(g.faces[0]) {
 			continue
 		}
 		turn := geom.Swing(geom.Vec3{}, l.Axis, l.Rad)
@@ -113,15 +112,15 @@ type group struct {
 	normal  geom.Vec3
 }
 
-func wingGroups(p body.Pose) []*group {
+func partGroups(p body.Pose) []*group {
 	var groups []*group
-	byWing := map[int]*group{}
+	byPart := map[int]*group{}
 	for i := range p.State.F {
 		f := fold.FacetID(i)
-		g := byWing[p.WingOf(f)]
+		g := byPart[p.PartOf(f)]
 		if g == nil {
 			g = &group{normal: p.At[f].Turn(geom.Vec3{Z: 1})}
-			byWing[p.WingOf(f)] = g
+			byPart[p.PartOf(f)] = g
 			groups = append(groups, g)
 		}
 		g.faces = append(g.faces, f)

@@ -165,8 +165,8 @@ func painted(over [][]bool) []int {
 
 // Shaped tells whether a replay ends in the round: something is opened, bent,
 // parted or slid.
-func Shaped(p body.Pose, wings int) bool {
-	if wings > 0 {
+func Shaped(p body.Pose, openings int) bool {
+	if openings > 0 {
 		return true
 	}
 	for i, f := range p.State.F {

@@ -9,6 +9,7 @@ import (
 
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 // BundleVersion is the version of the bundle's shape.
@@ -64,7 +65,7 @@ func ReadBundle(r io.Reader) (*sequence.Pattern, sheet.Sheet, map[string]float64
 	if b.Version != BundleVersion {
 		return nil, none, nil, bad("tussock_pattern", fmt.Sprint(b.Version), fmt.Sprint(BundleVersion))
 	}
-	p, err := sequence.Parse(b.Name, b.Text)
+	p, err := ways.Parse(b.Name, b.Text)
 	if err != nil {
 		return nil, none, nil, err
 	}

@@ -16,6 +16,7 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 func toys(t testing.TB) map[string]*sequence.Replay {
@@ -30,7 +31,7 @@ func toys(t testing.TB) map[string]*sequence.Replay {
 		if err != nil {
 			t.Fatal(err)
 		}
-		p, err := sequence.Parse(f, string(text))
+		p, err := ways.Parse(f, string(text))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -229,7 +230,7 @@ func checkDXF(t *testing.T, d exchange.Drawing) {
 
 func TestBundleRoundTrip(t *testing.T) {
 	text := "sheet square 150\nknob k \"K\" = 0.5 from 0.1 to 0.9\nvalley through part(BL,TL,k) square left moving TL as f\n"
-	p, err := sequence.Parse("mine", text)
+	p, err := ways.Parse("mine", text)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -9,6 +9,7 @@ import (
 
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 // Fold folds a pattern's text on its own sheet, 80 g/m² and a tenth of a
@@ -22,7 +23,7 @@ func Fold(t testing.TB, text string) *sequence.Replay {
 // Parse reads a pattern's text.
 func Parse(t testing.TB, text string) *sequence.Pattern {
 	t.Helper()
-	p, err := sequence.Parse("t", text)
+	p, err := ways.Parse("t", text)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -51,7 +52,7 @@ func Reference(t testing.TB, name string) *sequence.Pattern {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err := sequence.Parse(name, string(text))
+	p, err := ways.Parse(name, string(text))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -2,6 +2,7 @@ package motion
 
 import (
 	"cmp"
+	"context"
 	"slices"
 )
 
@@ -13,23 +14,35 @@ type Bench interface {
 }
 
 // Trying sets and tries a toy under conditions. Knobs are by name; those not given stand
-// at the pattern's own values. Errors say which step cannot be folded, or what is wrong.
+// at the pattern's own values. Errors say which step cannot be folded, or what is wrong;
+// all stop with the context's error when the asker has gone.
 type Trying interface {
 	Levers(knobs map[string]float64) []Lever
 	Measure(levers []Lever) Measure
 	// Goal scores measures for an aim of the way; at is its distance or height, m.
 	Goal(aim string, at float64) Goal
 	// Predict is what a set-up comes to, with earlier ones drawn beside it.
-	Predict(knobs map[string]float64, ghosts []Ghost) (Prediction, error)
+	Predict(ctx context.Context, knobs map[string]float64, ghosts []Ghost) (Prediction, error)
 	// Outlook is the first outcome alone.
-	Outlook(knobs map[string]float64) (Outlook, error)
+	Outlook(ctx context.Context, knobs map[string]float64) (Outlook, error)
 	// Examine finds what to change after trials.
-	Examine(knobs map[string]float64, log []Noted) (Finding, error)
+	Examine(ctx context.Context, knobs map[string]float64, log []Noted) (Finding, error)
 	// Told is what this way alone can tell of trials, nil when there is nothing.
-	Told(knobs map[string]float64, log []Noted) (any, error)
+	Told(ctx context.Context, knobs map[string]float64, log []Noted) (*Drawing, error)
 	// Take puts what was measured of the finished toy into the knobs. The error is a
 	// *FieldError.
 	Take(knobs, measured map[string]float64) error
+}
+
+// Inner is the trying of a model itself, without what is laid round it for all ways alike.
+func Inner(t Trying) Trying {
+	for {
+		u, wrapped := t.(interface{ Unwrap() Trying })
+		if !wrapped {
+			return t
+		}
+		t = u.Unwrap()
+	}
 }
 
 // Ghost is an earlier set-up.
@@ -48,8 +61,14 @@ type Prediction struct {
 	Readings  []Reading `json:"readings"`
 	Checks    []Check   `json:"checks"`
 	Tries     int       `json:"tries" doc:"scattered trials that bands rest on"`
-	// Own is the drawing that only this way of moving knows.
-	Own any `json:"-"`
+	// Drawing is what only this way of moving can draw.
+	Drawing *Drawing `json:"drawing,omitempty"`
+}
+
+// Drawing is what only one way of moving can draw or tell; Kind says what Data is.
+type Drawing struct {
+	Kind string `json:"kind"`
+	Data any    `json:"data"`
 }
 
 // Share is how many of the scattered trials go so.

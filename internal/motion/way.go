@@ -43,6 +43,12 @@ type Words struct {
 	Motion     string `json:"motion" doc:"what is seen on the mat: Flight, Hop"`
 	Busy       string `json:"busy" doc:"while it is worked out"`
 	Conditions string `json:"conditions"`
+	Title      string `json:"title" doc:"over its patterns on the shelf: Fly, Hop"`
+	Made       string `json:"made" doc:"of a toy made to be played with"`
+	ForShow    string `json:"for_show" doc:"of one made to be looked at"`
+	Untried    string `json:"untried" doc:"folded, and no trial yet"`
+	Tried      string `json:"tried" doc:"of a toy with trials"`
+	Still      string `json:"still" doc:"the finished toy seen from the second side"`
 	Last       string `json:"last" doc:"what the set-up knobs of it are"`
 	Noting     string `json:"noting" doc:"what to tap when a trial is logged"`
 	Better     string `json:"better" doc:"what a search is for when nothing is to be cured"`
@@ -205,7 +211,6 @@ type Aim struct {
 type Asked struct {
 	Title    string  `json:"title"`
 	How      string  `json:"how"`
-	CardPath string  `json:"card_path,omitempty" doc:"of a printed card that helps"`
 	CardName string  `json:"card_name,omitempty"`
 	Fields   []Field `json:"fields"`
 }

@@ -126,7 +126,7 @@ func carryOut(s sheet.Sheet, stages []way) (*Route, error) {
 		if w.text == "" { // the sheet is what is wanted
 			continue
 		}
-		text := fmt.Sprintf("pattern \"%s\"\nmoves reveal\nsheet rect %s %s\n%s\n", w.name, num(r.Piece.WidthMM), num(r.Piece.HeightMM), w.text)
+		text := fmt.Sprintf("pattern \"%s\"\nsheet rect %s %s\n%s\n", w.name, num(r.Piece.WidthMM), num(r.Piece.HeightMM), w.text)
 		p, err := sequence.Parse(w.id, text)
 		if err != nil {
 			return nil, err

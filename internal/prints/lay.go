@@ -86,7 +86,7 @@ type Leaf struct {
 }
 
 const (
-	marginMM  = 8.0  // that printers leave white
+	MarginMM  = 8.0  // that printers leave white
 	footMM    = 24.0 // for the ruler, the check length and the words
 	overlapMM = 12.0 // of neighbouring pages
 	// MaxLeaves bounds the pages of one print.
@@ -160,7 +160,7 @@ func (o Order) onItself(b geom.Box) []Leaf {
 		out = append(out, l)
 	}
 	check := Leaf{Page: o.Page}
-	check.foot(o, "The check: the pages before are the sheets to fold, with their guide lines")
+	check.Foot(o, "The check: the pages before are the sheets to fold, with their guide lines")
 	return append(out, check)
 }
 
@@ -203,7 +203,7 @@ func (o Order) grid(b geom.Box) grid {
 		if lying {
 			p.WidthMM, p.HeightMM = p.HeightMM, p.WidthMM
 		}
-		g := grid{o: o, page: p, tileW: p.WidthMM - 2*marginMM, tileH: p.HeightMM - 2*marginMM - footMM, box: b}
+		g := grid{o: o, page: p, tileW: p.WidthMM - 2*MarginMM, tileH: p.HeightMM - 2*MarginMM - footMM, box: b}
 		g.cols, g.rows = count(b.Width(), g.tileW), count(b.Height(), g.tileH)
 		if best.cols == 0 || g.cols*g.rows < best.cols*best.rows {
 			best = g
@@ -217,7 +217,7 @@ func (g grid) leaf(c, r int, back bool) Leaf {
 	l := Leaf{Page: g.page, Back: back}
 	x0, y0 := float64(c)*(g.tileW-overlapMM), float64(r)*(g.tileH-overlapMM)
 	window := geom.Box{MinX: x0, MinY: y0, MaxX: x0 + g.tileW, MaxY: y0 + g.tileH}
-	place := placing{g.page.HeightMM - marginMM - footMM, marginMM - x0, -y0, back, g.page.WidthMM}
+	place := placing{g.page.HeightMM - MarginMM - footMM, MarginMM - x0, -y0, back, g.page.WidthMM}
 	for i, a := range g.o.Outline {
 		l.clipped(Cut, geom.Segment{A: a, B: g.o.Outline[(i+1)%len(g.o.Outline)]}, window, place)
 	}
@@ -238,7 +238,7 @@ func (g grid) leaf(c, r int, back bool) Leaf {
 			name = name[:len(name)-len("turned over its long edge")] + "turned over its short edge"
 		}
 	}
-	l.foot(g.o, name)
+	l.Foot(g.o, name)
 	return l
 }
 

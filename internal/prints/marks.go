@@ -50,7 +50,8 @@ func (l *Leaf) guides(all []Guide, band float64, w geom.Box, p placing) {
 	}
 }
 
-func (l *Leaf) line(k Kind, x1, y1, x2, y2 float64) {
+// Line draws from a spot to another, mm from the top left of the page.
+func (l *Leaf) Line(k Kind, x1, y1, x2, y2 float64) {
 	l.Strokes = append(l.Strokes, Stroke{k, geom.Vec{X: x1, Y: y1}, geom.Vec{X: x2, Y: y2}})
 }
 
@@ -59,8 +60,8 @@ func (l *Leaf) crosses(p Page) {
 	const in, arm = 6, 2.5
 	for _, x := range []float64{in, p.WidthMM - in} {
 		for _, y := range []float64{in, p.HeightMM - in} {
-			l.line(Mark, x-arm, y, x+arm, y)
-			l.line(Mark, x, y-arm, x, y+arm)
+			l.Line(Mark, x-arm, y, x+arm, y)
+			l.Line(Mark, x, y-arm, x, y+arm)
 		}
 	}
 }
@@ -74,18 +75,18 @@ func (l *Leaf) diamond(c geom.Vec, r float64) {
 
 // down marks the face that lies on the table when folding begins.
 func (l *Leaf) down(c geom.Vec) {
-	l.line(Mark, c.X, c.Y-9, c.X, c.Y-1)
-	l.line(Mark, c.X, c.Y-1, c.X-2, c.Y-3.5)
-	l.line(Mark, c.X, c.Y-1, c.X+2, c.Y-3.5)
-	l.line(Mark, c.X-7, c.Y, c.X+7, c.Y)
+	l.Line(Mark, c.X, c.Y-9, c.X, c.Y-1)
+	l.Line(Mark, c.X, c.Y-1, c.X-2, c.Y-3.5)
+	l.Line(Mark, c.X, c.Y-1, c.X+2, c.Y-3.5)
+	l.Line(Mark, c.X-7, c.Y, c.X+7, c.Y)
 	l.Words = append(l.Words, Word{geom.Vec{X: c.X, Y: c.Y + 5}, 3.5, "this side down at the start", true})
 }
 
-// foot holds the words, the check length and a ruler to cut off.
-func (l *Leaf) foot(o Order, title string) {
-	h := l.Page.HeightMM - marginMM
-	x := marginMM + 2.0
-	wide := l.Page.WidthMM - 2*marginMM - 4
+// Foot holds the words, the check length and a ruler to cut off.
+func (l *Leaf) Foot(o Order, title string) {
+	h := l.Page.HeightMM - MarginMM
+	x := MarginMM + 2.0
+	wide := l.Page.WidthMM - 2*MarginMM - 4
 	// Two lines of words at most: Helvetica is about half as wide as high.
 	const size = 2.9
 	for i, part := range wrapped(title, int(wide/(0.5*size))) {
@@ -96,9 +97,9 @@ func (l *Leaf) foot(o Order, title string) {
 		length, words = CheckIn*sheet.MMPerInch, "This line is 4 in long. If it is not, print at 100 %, without fitting to the page."
 	}
 	y := h - 8.5
-	l.line(Mark, x, y, x+length, y)
+	l.Line(Mark, x, y, x+length, y)
 	for _, e := range []float64{x, x + length} {
-		l.line(Mark, e, y-1.5, e, y+1.5)
+		l.Line(Mark, e, y-1.5, e, y+1.5)
 	}
 	l.Words = append(l.Words, Word{geom.Vec{X: x + length + 2, Y: y + 1}, 2.2, words, false})
 	l.ruler(x, h-1, o.Inches, wide)
@@ -120,12 +121,12 @@ func (l *Leaf) ruler(x, y float64, inches bool, wide float64) {
 			long = 3
 		}
 		at := x + float64(i)*step
-		l.line(Mark, at, y, at, y-long)
+		l.Line(Mark, at, y, at, y-long)
 		if i%every == 0 {
 			l.Words = append(l.Words, Word{geom.Vec{X: at + 0.6, Y: y - 3}, 2, fmt.Sprint(i / every), false})
 		}
 	}
-	l.line(Mark, x, y, x+float64(units)*unit, y)
+	l.Line(Mark, x, y, x+float64(units)*unit, y)
 }
 
 // wrapped breaks a text into two lines; what does not fit then is left out.

@@ -110,7 +110,7 @@ func TestTrueSizeOnOnePage(t *testing.T) {
 				t.Fatalf("%d leaves, %v", len(leaves), err)
 			}
 			pics := rendered(t, leaves)
-			foot := page.HeightMM - marginMM
+			foot := page.HeightMM - MarginMM
 			for i, p := range pics {
 				near(t, "the page's width", float64(p.Bounds().Dx())/dotsPerMM, page.WidthMM)
 				mid := foot - footMM - 21.3
@@ -120,9 +120,9 @@ func TestTrueSizeOnOnePage(t *testing.T) {
 				}
 				near(t, "the outline's width", x[len(x)-1]-x[0], 120)
 				if i == 0 {
-					near(t, "the left edge", x[0], marginMM)
+					near(t, "the left edge", x[0], MarginMM)
 				} else { // mirrored
-					near(t, "the left edge", page.WidthMM-x[len(x)-1], marginMM)
+					near(t, "the left edge", page.WidthMM-x[len(x)-1], MarginMM)
 				}
 				y := dark(p, false, x[0]+17.3)
 				near(t, "the outline's height", foot-footMM-y[0], 140)
@@ -167,9 +167,9 @@ func TestTiledPagesAddUp(t *testing.T) {
 		// Along the lowest row of pages, through the middle of each.
 		total := 0.0
 		for col := range g.cols {
-			row := g.page.HeightMM - marginMM - footMM - 33.3
+			row := g.page.HeightMM - MarginMM - footMM - 33.3
 			x := dark(pics[col], true, row)
-			left, right := marginMM+overlapMM/2, g.page.WidthMM-marginMM-overlapMM/2 // the seams
+			left, right := MarginMM+overlapMM/2, g.page.WidthMM-MarginMM-overlapMM/2 // the seams
 			if col == 0 {
 				left = x[0]
 			}
@@ -273,50 +273,6 @@ func BenchmarkPDF(b *testing.B) {
 		var w bytes.Buffer
 		if err := PDF(&w, "t", leaves); err != nil {
 			b.Fatal(err)
-		}
-	}
-}
-
-// The angle card's rays lie at the angles that their numbers say, on both sides, and the
-// height of a tail edge is that of its angle.
-func TestAngleCardIsTrue(t *testing.T) {
-	for _, page := range Pages {
-		l := AngleCard(page, 10, false)
-		c := geom.Vec{X: page.WidthMM / 2, Y: 95}
-		seen := map[int]int{}
-		for _, s := range l.Strokes {
-			d := s.B.Sub(c)
-			if s.Kind != Mark || math.Abs(d.Len()-cardArmMM) > 1e-9 {
-				continue
-			}
-			up := geom.Deg(math.Atan2(-d.Y, math.Abs(d.X)))
-			if math.Abs(up-math.Round(up)) > 1e-9 {
-				t.Errorf("a ray at %v°", up)
-			}
-			if e := s.A.Sub(c); math.Abs(e.Cross(d)) > 1e-6 {
-				t.Errorf("the ray at %v° does not come from the centre", up)
-			}
-			seen[int(math.Round(up))]++
-		}
-		for _, deg := range []int{-10, 0, 5, 12, 40} {
-			if seen[deg] != 2 {
-				t.Errorf("%d rays at %d°", seen[deg], deg)
-			}
-		}
-		words := ""
-		for _, w := range l.Words {
-			words += w.Text + "\n"
-		}
-		for _, want := range []string{"10° = 1.7 mm", "20° = 3.4 mm", "100 mm long"} {
-			if !strings.Contains(words, want) {
-				t.Errorf("no word of %q", want)
-			}
-		}
-		// On paper: the keel's slot runs down from the centre, its length as drawn.
-		if slot := dark(rendered(t, []Leaf{l})[0], true, c.Y+cardKeel/2); len(slot) != 1 {
-			t.Errorf("the slot is %v", slot)
-		} else {
-			near(t, "the place of the slot", slot[0], c.X)
 		}
 	}
 }

@@ -45,15 +45,15 @@ func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
 	per := l.Cols * l.Rows
 	pages := (len(panels) + per - 1) / per
 	const head = 8.0
-	w := (page.WidthMM - 2*marginMM) / float64(l.Cols)
-	h := (page.HeightMM - 2*marginMM - head) / float64(l.Rows)
+	w := (page.WidthMM - 2*MarginMM) / float64(l.Cols)
+	h := (page.HeightMM - 2*MarginMM - head) / float64(l.Rows)
 	var out []Leaf
 	for p := range pages {
 		leaf := Leaf{Page: page}
-		leaf.Words = append(leaf.Words, Word{geom.Vec{X: marginMM, Y: marginMM + 4}, 4, title, false},
-			Word{geom.Vec{X: page.WidthMM - marginMM - 16, Y: marginMM + 4}, 3, fmt.Sprintf("%d of %d", p+1, pages), false})
+		leaf.Words = append(leaf.Words, Word{geom.Vec{X: MarginMM, Y: MarginMM + 4}, 4, title, false},
+			Word{geom.Vec{X: page.WidthMM - MarginMM - 16, Y: MarginMM + 4}, 3, fmt.Sprintf("%d of %d", p+1, pages), false})
 		for i, panel := range panels[p*per : min(len(panels), (p+1)*per)] {
-			x, y := marginMM+float64(i%l.Cols)*w, marginMM+head+float64(i/l.Cols)*h
+			x, y := MarginMM+float64(i%l.Cols)*w, MarginMM+head+float64(i/l.Cols)*h
 			leaf.panel(panel, x, y, w, h, l.TypeMM)
 		}
 		out = append(out, leaf)
@@ -78,7 +78,7 @@ func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
 		at += line
 	}
 	l.picture(p, x+3, y+line+1, w-6, h-text-line-3)
-	l.line(Seam, x, y+h-0.5, x+w, y+h-0.5)
+	l.Line(Seam, x, y+h-0.5, x+w, y+h-0.5)
 }
 
 // picture scales a picture into a box.

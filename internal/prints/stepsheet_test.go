@@ -1,9 +1,10 @@
-package prints
+package prints_test
 
 import (
 	"math"
 	"strings"
 	"testing"
+	. "tussock/internal/prints"
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
@@ -60,7 +61,7 @@ func TestStepSheets(t *testing.T) {
 					}
 					for _, w := range leaf.Words {
 						text.WriteString(w.Text + " ")
-						if !on(w.At) || w.At.X+letterPart*w.SizeMM*float64(len(w.Text)) > page.WidthMM+4 {
+						if !on(w.At) || w.At.X+LetterPart*w.SizeMM*float64(len(w.Text)) > page.WidthMM+4 {
 							t.Errorf("%s: %q at %v runs off the page", id, w.Text, w.At)
 						}
 					}
@@ -80,7 +81,7 @@ func TestStepSheets(t *testing.T) {
 // The PDF of a step sheet shows paper of two tones and ink.
 func TestStepSheetIsDrawn(t *testing.T) {
 	leaves := Steps("Curlew", panelsOf(t, "curlew"), Pages[0], Usual)
-	pic := rendered(t, leaves[:1])[0]
+	pic := Rendered(t, leaves[:1])[0]
 	var dark, grey int
 	for _, v := range pic.Pix {
 		switch {
@@ -98,7 +99,7 @@ func TestStepSheetIsDrawn(t *testing.T) {
 // Bands for young folders run beside every fold at the tolerance that is asked for.
 func TestBandsBesideFolds(t *testing.T) {
 	guide := Guide{geom.Segment{A: geom.Vec{X: 20, Y: 0}, B: geom.Vec{X: 80, Y: 100}}, Valley}
-	leaves, err := Lay(Order{Title: "t", Outline: rect(100, 100), Guides: []Guide{guide}, BandMM: 2, Page: Pages[0]})
+	leaves, err := Lay(Order{Title: "t", Outline: Rect(100, 100), Guides: []Guide{guide}, BandMM: 2, Page: Pages[0]})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -124,7 +125,7 @@ func TestBandsBesideFolds(t *testing.T) {
 
 func TestParagraphsKeepAllLetters(t *testing.T) {
 	for _, text := range []string{"", "short", "a few words that go over several lines, as they do", strings.Repeat("x", 50)} {
-		lines := paragraph(text, 12)
+		lines := Paragraph(text, 12)
 		if got := strings.ReplaceAll(strings.Join(lines, ""), " ", ""); got != strings.ReplaceAll(text, " ", "") {
 			t.Errorf("%q becomes %q", text, lines)
 		}

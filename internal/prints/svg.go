@@ -12,7 +12,7 @@ import (
 func Whole(o Order) (Leaf, error) {
 	b := geom.EmptyBox().Grow(o.Outline...)
 	// The foot's words need some width.
-	o.Page = Page{"whole", max(b.Width(), 160) + 2*marginMM + 1, b.Height() + 2*marginMM + footMM + 1}
+	o.Page = Page{"whole", max(b.Width(), 160) + 2*MarginMM + 1, b.Height() + 2*MarginMM + footMM + 1}
 	o.Front = !o.Back
 	leaves, err := Lay(o)
 	if err != nil {

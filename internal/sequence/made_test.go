@@ -4,14 +4,14 @@ import (
 	"testing"
 
 	"tussock/internal/geom"
-	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 // A crease that squaring has left is not asked for again; the other diagonal is,
 // and so is a crease of which only a part is there.
 func TestCreasesAlreadyMade(t *testing.T) {
-	p, err := sequence.Parse("t", "pattern \"T\"\nmoves reveal\nsheet square 100\ncrease through BL TR\n  say \"a\"\nturn lr\n  say \"t\"\ncrease through BR TL\n  say \"b\"\nvalley bring TL to C\n  say \"c\"\n")
+	p, err := ways.Parse("t", "pattern \"T\"\nmoves reveal\nsheet square 100\ncrease through BL TR\n  say \"a\"\nturn lr\n  say \"t\"\ncrease through BR TL\n  say \"b\"\nvalley bring TL to C\n  say \"c\"\n")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -2,6 +2,9 @@ package sequence
 
 // Title is what the field calls a step.
 func (s Step) Title() string {
+	if s.title != "" {
+		return s.title
+	}
 	switch a := s.act.(type) {
 	case *reverseStep:
 		switch {
@@ -30,6 +33,6 @@ var stepTitles = map[Op]string{
 	OpSink: "sink", OpPop: "turn inside out", OpPleat: "pleat", OpRoll: "roll", OpRound: "round the corner",
 	OpPair: "pair of folds", OpLeaf: "turn a leaf", OpCut: "cut", OpTear: "tear", OpSlit: "slit",
 	OpTransfer: "carry a mark over", OpGlue: "glue", OpTape: "tape", OpClip: "clip", OpLabel: "write",
-	OpInk: "draw a line", OpAxle: "pin", OpWing: "set the wings", OpFin: "set the fins", OpOpen: "open in the round", OpBend: "bend",
+	OpInk: "draw a line", OpAxle: "pin", OpOpen: "open in the round", OpBend: "bend",
 	OpCurl: "curl", OpWrap: "wrap", OpPart: "part the leaves", OpPivot: "slide the layers",
 }

@@ -16,17 +16,10 @@ import (
 // MaxStatements bounds the length of a pattern.
 const MaxStatements = 400
 
-type nameKind string
-
-const (
-	aPoint  nameKind = "point"
-	aLine   nameKind = "line"
-	aNumber nameKind = "number"
-)
-
 type parser struct {
+	language  *Language
 	pat       *Pattern
-	names     map[string]nameKind
+	names     map[string]NameKind
 	toks      []token
 	i         int
 	line      int
@@ -39,29 +32,36 @@ type parser struct {
 	read1     []source // every plain line read so far
 }
 
-func newParser(file, text string) *parser {
+func newParser(l *Language, file, text string) *parser {
 	id := strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
 	p := &parser{
-		pat: &Pattern{ID: id, File: file, Text: text, Title: id, Moves: "fly", called: map[string]string{},
-			lines: map[string]bool{}},
-		names:  map[string]nameKind{},
+		language: l,
+		pat: &Pattern{ID: id, File: file, Text: text, Title: id, called: map[string]string{},
+			lines: map[string]bool{}, heads: map[string][]string{}, language: l},
+		names:  map[string]NameKind{},
 		uses:   map[string]map[string]bool{},
 		wanted: map[string]bool{}, inherited: map[string]bool{},
 		macros: map[string][]source{},
 	}
+	if len(l.Ways) > 0 {
+		p.pat.Moves = l.Ways[0].Moves
+	}
 	for n := range builtInPoints {
-		p.names[n] = aPoint
+		p.names[n] = APoint
 	}
 	for n := range builtInLines {
-		p.names[n] = aLine
+		p.names[n] = ALine
 	}
 	return p
 }
 
+// Parse reads a pattern in the words of the fold engine alone, without any way of moving.
+func Parse(file, text string) (*Pattern, error) { return (&Language{}).Parse(file, text) }
+
 // Parse reads a pattern from its text. file is only used in messages. The error
 // is a *ParseError.
-func Parse(file, text string) (pat *Pattern, err error) {
-	p := newParser(file, text)
+func (l *Language) Parse(file, text string) (pat *Pattern, err error) {
+	p := newParser(l, file, text)
 	defer func() {
 		if e := recover(); e != nil {
 			pe, ok := e.(*ParseError) // thrown by fail; anything else is a bug
@@ -82,37 +82,15 @@ func Parse(file, text string) (pat *Pattern, err error) {
 	if len(p.pat.Steps) == 0 {
 		p.failAt(1, "the pattern has no steps", `add a line like "valley bring left to right as keel"`)
 	}
-	if p.pat.NoseName != "" && p.names[p.pat.NoseName] != aPoint {
-		p.failAt(1, fmt.Sprintf("the nose %q is not a landmark", p.pat.NoseName), "name a point")
-	}
-	if p.pat.KeelName != "" && p.names[p.pat.KeelName] != aLine {
-		p.failAt(1, fmt.Sprintf("the keel %q is not a crease", p.pat.KeelName), "name a crease")
-	}
-	for _, n := range p.pat.Spring {
-		if n != "" && p.names[n] != aLine {
-			p.failAt(1, fmt.Sprintf("the spring's %q is not a crease", n), "name a crease")
-		}
-		p.wanted[n] = true
-	}
-	for _, n := range p.pat.Toes {
-		if p.names[n] != aPoint {
-			p.failAt(1, fmt.Sprintf("the toe %q is not a landmark", n), "name a point")
-		}
-		p.wanted[n] = true
-	}
-	p.wanted[p.pat.NoseName], p.wanted[p.pat.KeelName] = true, true
-	for _, k := range append(lastBends[:len(lastBends):len(lastBends)], springKnobs...) {
-		p.wanted[k.Name] = true // the way of moving uses them
-	}
+	p.checkHeads()
 	for _, n := range p.given {
 		if !p.wanted[n] && p.pat.called[n] == "" && !p.inherited[n] {
 			p.pat.Unused = append(p.pat.Unused, n)
 		}
 	}
-	p.pat.addLastBends()
-	p.pat.addSpringKnobs()
+	p.pat.addImplied()
 	for n, k := range p.names {
-		if k == aLine {
+		if k == ALine {
 			p.pat.lines[n] = true
 		}
 	}
@@ -192,7 +170,7 @@ func listOf(words []string) string {
 }
 
 // newName reads a name that is not taken and gives it a meaning.
-func (p *parser) newName(kind nameKind) string {
+func (p *parser) newName(kind NameKind) string {
 	t := p.peek()
 	if t.kind != tokWord {
 		p.fail(fmt.Sprintf("%s stands where a name is needed", t), "give it a name such as c1")
@@ -211,7 +189,7 @@ func (p *parser) newName(kind nameKind) string {
 var reserved = append(append([]string{"balance", "auto"}, pointWords...), lineWords...)
 
 // known reads a name of the wanted kind.
-func (p *parser) known(kind nameKind) string {
+func (p *parser) known(kind NameKind) string {
 	t := p.peek()
 	if t.kind != tokWord {
 		p.fail(fmt.Sprintf("%s stands where a %s is needed", t, kind), p.suggest("", kind))
@@ -224,14 +202,14 @@ func (p *parser) known(kind nameKind) string {
 		p.fail(fmt.Sprintf("%q is a %s, and a %s is needed", t.text, k, kind), p.suggest("", kind))
 	}
 	p.wanted[t.text] = true
-	if kind == aNumber {
+	if kind == ANumber {
 		p.used[t.text] = true
 	}
 	maps.Copy(p.used, p.uses[t.text])
 	return p.next().text
 }
 
-func (p *parser) suggest(near string, kind nameKind) string {
+func (p *parser) suggest(near string, kind NameKind) string {
 	all := slices.Sorted(maps.Keys(p.names))
 	names := slices.DeleteFunc(slices.Clone(all), func(n string) bool { return p.names[n] != kind })
 	if best := closest(near, all); best != "" {
@@ -274,20 +252,26 @@ func editDistance(a, b string) int {
 	return row[len(b)]
 }
 
-var headWords = []string{"pattern", "moves", "good", "made", "minutes", "sheet", "margin", "require", "nose", "keel", "spring", "toes", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
+var headWords = []string{"pattern", "moves", "good", "made", "minutes", "sheet", "margin", "require", "knob", "param", "point", "expect", "guard", "say", "looks", "use", "repeat", "macro"}
 
 func (p *parser) statement(text string) {
 	t := p.peek()
 	if t.kind != tokWord {
 		p.fail(fmt.Sprintf("a line cannot begin with %s", t), "begin with a step such as valley or crease")
 	}
-	if _, ok := stepReaders[Op(t.text)]; ok {
-		p.step(text)
+	if read := p.stepReader(Op(t.text)); read != nil {
+		p.step(text, read)
+		return
+	}
+	if h, ok := p.language.head(t.text); ok {
+		p.next()
+		p.headStatement(h)
 		return
 	}
 	if !slices.Contains(headWords, t.text) {
-		fix := "steps are " + listOf(StepWords())
-		if c := closest(t.text, append(StepWords(), headWords...)); c != "" {
+		steps := p.language.StepWords()
+		fix := "steps are " + listOf(steps)
+		if c := closest(t.text, append(steps, p.language.headWords()...)); c != "" {
 			fix = fmt.Sprintf("did you mean %q?", c)
 		}
 		p.fail(fmt.Sprintf("%q is not a statement", t.text), fix)
@@ -298,7 +282,10 @@ func (p *parser) statement(text string) {
 	case "pattern":
 		pat.Title = p.needText("the title")
 	case "moves":
-		pat.Moves = p.oneOf("a way of moving", "fly", "hop", "flap", "spin", "reveal")
+		if len(p.language.Ways) == 0 {
+			p.fail("this language has no way of moving", "leave the line out")
+		}
+		pat.Moves = p.oneOf("a way of moving", p.language.moves()...)
 	case "good":
 		pat.Good = p.needText("what it is good at")
 	case "made":
@@ -314,42 +301,21 @@ func (p *parser) statement(text string) {
 		pat.MinRatio = p.ranged("the ratio", 0.01, 100)
 		p.need("and")
 		pat.MaxRatio = p.ranged("the ratio", pat.MinRatio, 100)
-	case "nose":
-		if p.peek().kind != tokWord {
-			p.fail("the nose needs the name of a landmark", "write for example: nose T")
-		}
-		pat.NoseName = p.next().text
-	case "keel":
-		if p.peek().kind != tokWord {
-			p.fail("the keel needs the name of a crease", "write for example: keel spine")
-		}
-		pat.KeelName = p.next().text
-	case "spring":
-		for i := range pat.Spring {
-			if p.peek().kind != tokWord {
-				p.fail("the spring needs the names of two creases", "write the fold at the hip and the one after it, for example: spring hip catch")
-			}
-			pat.Spring[i] = p.next().text
-		}
-	case "toes":
-		for p.peek().kind == tokWord {
-			pat.Toes = append(pat.Toes, p.next().text)
-		}
 	case "knob":
 		p.knob()
 	case "param":
-		k := Knob{Name: p.newName(aNumber), Plain: true, Kind: HardFold, Min: -1e4, Max: 1e4, line: p.line}
+		k := Knob{Name: p.newName(ANumber), Plain: true, Kind: HardFold, Min: -1e4, Max: 1e4, line: p.line}
 		p.need("=")
 		k.Label = k.Name
 		k.Default = p.ranged("the value", k.Min, k.Max)
 		pat.Knobs = append(pat.Knobs, k)
 	case "point":
-		name := p.newName(aPoint)
+		name := p.newName(APoint)
 		p.need("=")
 		// The name must not be used inside its own definition.
 		delete(p.names, name)
 		s := pointStmt{line: p.line, name: name, p: p.point(), text: text}
-		p.names[name] = aPoint
+		p.names[name] = APoint
 		if p.accept("on") {
 			s.layer.which = p.oneOf("a layer", "top", "bottom", "layer")
 			if s.layer.which == "layer" {
@@ -431,7 +397,7 @@ func (p *parser) shape(s sheet.Sheet, err error) {
 	p.pat.WidthMM, p.pat.HeightMM, p.pat.Shape = s.WidthMM, s.HeightMM, s.Shape
 	for i := range s.Shape.Corners {
 		n := fmt.Sprint(i + 1)
-		p.names["P"+n], p.names["M"+n], p.names["E"+n] = aPoint, aPoint, aLine
+		p.names["P"+n], p.names["M"+n], p.names["E"+n] = APoint, APoint, ALine
 	}
 }
 
@@ -469,7 +435,7 @@ func (p *parser) guard() {
 
 // knob NAME "label" = DEFAULT [mm|deg] from MIN to MAX [fold|set] [changes "…"]
 func (p *parser) knob() {
-	k := Knob{Name: p.newName(aNumber), Kind: HardFold, line: p.line}
+	k := Knob{Name: p.newName(ANumber), Kind: HardFold, line: p.line}
 	k.Label = p.needText("the label")
 	p.need("=")
 	col := p.peek().col

@@ -20,23 +20,35 @@ func init() { // an initialiser would refer to itself through the parser
 		OpRabbit: readRabbit, OpTwist: readTwist, OpGather: readGather, OpPop: readPop,
 		OpCut: readCut, OpTear: readCut, OpSlit: readSlit, OpUnfold: readUnfold, OpRefold: readRefold,
 		OpTransfer: readTransfer, OpGlue: readGlue, OpTape: readTape, OpClip: readTape, OpLabel: readLabel, OpInk: readInk, OpAxle: readAxle,
-		OpWing: readOpen, OpFin: readOpen, OpOpen: readOpen, OpBend: readBend, OpCurl: readBend, OpWrap: readBend, OpPart: readPart, OpPivot: readPivot,
+		OpOpen: readOpen, OpBend: readBend, OpCurl: readBend, OpWrap: readBend, OpPart: readPart, OpPivot: readPivot,
 	}
 }
 
-// StepWords are the words a step can begin with.
-func StepWords() []string {
+// operationWords are the words of the fold engine's own steps.
+func operationWords() []string {
 	var out []string
 	for op := range stepReaders {
 		out = append(out, string(op))
 	}
-	slices.Sort(out)
 	return out
 }
 
-func (p *parser) step(text string) {
+// stepReader reads what follows the word of a step; nil when it is none.
+func (p *parser) stepReader(op Op) func(p *parser, s *Step) action {
+	if t, ok := p.language.Setting(op); ok {
+		return func(p *parser, s *Step) action {
+			s.Sets, s.title = true, t.Title
+			a := readOpening(p)
+			a.rides = t.Rides
+			return a
+		}
+	}
+	return stepReaders[op]
+}
+
+func (p *parser) step(text string, read func(p *parser, s *Step) action) {
 	s := Step{No: len(p.pat.Steps) + 1, Line: p.line, Text: text, Op: Op(p.next().text), expect: -1, Character: Sharp}
-	s.act = stepReaders[s.Op](p, &s)
+	s.act = read(p, &s)
 	p.flags(&s)
 	for name := range p.used {
 		for i := range p.pat.Knobs {
@@ -70,7 +82,7 @@ func (p *parser) flags(s *Step) {
 			p.need("ways")
 			s.BothWays = true
 		case p.accept("as"):
-			s.Name = p.newName(aLine)
+			s.Name = p.newName(ALine)
 			p.calledWords(s.Name)
 			return
 		default:
@@ -157,7 +169,7 @@ func (p *parser) number(what string) numExpr {
 	if p.peek().kind != tokWord {
 		p.fail(fmt.Sprintf("%s stands where %s is needed", p.peek(), what), "write a number or the name of a knob")
 	}
-	return numName(p.known(aNumber))
+	return numName(p.known(ANumber))
 }
 
 var pointWords = []string{"mid", "part", "toward", "meet", "foot", "sheet", "com"}
@@ -166,12 +178,12 @@ var lineWords = []string{"square", "par", "bis", "turned", "taper", "edge"}
 func (p *parser) startsLine() bool {
 	t := p.peek()
 	return t.kind == tokSign && t.text == "[" ||
-		t.kind == tokWord && (slices.Contains(lineWords, t.text) || p.names[t.text] == aLine)
+		t.kind == tokWord && (slices.Contains(lineWords, t.text) || p.names[t.text] == ALine)
 }
 
 func (p *parser) startsPoint() bool {
 	t := p.peek()
-	return t.kind == tokWord && (p.names[t.text] == aPoint || t.text == "com" || slices.Contains(pointWords, t.text) && p.toks[p.i+1].text == "(")
+	return t.kind == tokWord && (p.names[t.text] == APoint || t.text == "com" || slices.Contains(pointWords, t.text) && p.toks[p.i+1].text == "(")
 }
 
 // maxNesting bounds expressions inside expressions.
@@ -190,7 +202,7 @@ func (p *parser) pointNested(depth int) pointExpr {
 	depth = p.deeper(depth)
 	t := p.peek()
 	if t.kind != tokWord || !slices.Contains(pointWords, t.text) {
-		return pointName(p.known(aPoint))
+		return pointName(p.known(APoint))
 	}
 	p.next()
 	if t.text == "com" {
@@ -239,7 +251,7 @@ func (p *parser) lineNested(depth int) lineExpr {
 		return linePair{a, b}
 	}
 	if t.kind != tokWord || !slices.Contains(lineWords, t.text) {
-		return lineName(p.known(aLine))
+		return lineName(p.known(ALine))
 	}
 	p.next()
 	p.need("(")

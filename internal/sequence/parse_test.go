@@ -10,6 +10,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 func TestParseErrorsNamePlaceAndFix(t *testing.T) {
@@ -39,7 +40,7 @@ func TestParseErrorsNamePlaceAndFix(t *testing.T) {
 		{"sheet rect 210 297\npoint P = " + strings.Repeat("mid(", 40), 2, 0, "nested too deeply", "line of its own"},
 		{"sheet rect 210 297\nparam a = 1/0\n", 2, 11, "is not a number", "1/3"},
 	} {
-		_, err := sequence.Parse("try.pattern", c.text)
+		_, err := ways.Parse("try.pattern", c.text)
 		var pe *sequence.ParseError
 		if !errors.As(err, &pe) {
 			t.Errorf("%q gives %v, want a parse error", c.text, err)
@@ -59,7 +60,7 @@ func TestPatternHead(t *testing.T) {
 	if !ok {
 		t.Fatal("no Curlew on the shelf")
 	}
-	if p.Title != "Curlew" || p.Moves != "fly" || p.Minutes != 6 || p.WidthMM != 210 || p.MaxRatio != 2 || p.NoseName != "T" {
+	if p.Title != "Curlew" || p.Moves != "fly" || p.Minutes != 6 || p.WidthMM != 210 || p.MaxRatio != 2 || p.Head("nose") != "T" {
 		t.Errorf("head is read as %+v", p)
 	}
 	want := map[string][]int{"nose": {2, 3}, "depth": {7, 9}, "slope": {7, 9}, "wing": {10}}
@@ -102,7 +103,7 @@ func FuzzParse(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	for _, e := range sequence.Reference() {
+	for _, e := range ways.Language().Reference() {
 		f.Add(e.Example)
 	}
 	for _, name := range append(append(files, shelved...), studies...) {
@@ -119,7 +120,7 @@ func FuzzParse(f *testing.F) {
 		f.Fatal(err)
 	}
 	f.Fuzz(func(t *testing.T, text string) {
-		p, err := sequence.Parse("f", text)
+		p, err := ways.Parse("f", text)
 		if err != nil {
 			var pe *sequence.ParseError
 			if !errors.As(err, &pe) || pe.Line < 1 || pe.Col < 1 {

@@ -10,25 +10,23 @@ type Pattern struct {
 	File               string
 	Text               string
 	Title              string
-	Moves              string // how the toy moves: fly, hop, flap, spin or reveal
+	Moves              string // how the toy moves, by the word of its way
 	Good               string // what it is good at, in a folder's words
 	Show               bool   // made to be looked at; how it moves is predicted all the same
 	Minutes            int
 	WidthMM, HeightMM  float64      // the sheet it was written for, or its box
 	Shape              *sheet.Shape // of that sheet, nil for a rectangle
 	MinRatio, MaxRatio float64      // of height to width; 0 when nothing is required
-	NoseName           string       // landmark that points forward, "" when none
-	KeelName           string       // crease that becomes the lower edge of the keel, "" when none
-	Spring             [2]string    // creases of the pleat that makes it hop: the hip and the catch; "" when none
-	Toes               []string     // landmarks that stand on the table in front
 	Knobs              []Knob
 	Steps              []Step   // operations only, in order
 	Unused             []string // names given and never used
 	stmts              []statement
-	sources            []source          // by statement, what it was read from
-	called             map[string]string // words for people for names of the pattern
-	margin             [4]numExpr        // left, right, bottom, top; nil where nothing comes off
-	lines              map[string]bool   // names that are lines
+	sources            []source            // by statement, what it was read from
+	called             map[string]string   // words for people for names of the pattern
+	margin             [4]numExpr          // left, right, bottom, top; nil where nothing comes off
+	lines              map[string]bool     // names that are lines
+	heads              map[string][]string // what the head statements of its way name
+	language           *Language
 }
 
 // KnobKind tells what changing a knob costs.
@@ -52,7 +50,7 @@ type Knob struct {
 	Changes  string  // what it does, in a folder's words
 	Steps    []int   // the steps that use it, from 1
 	Plain    bool    // a param without range, not shown as a knob
-	Implied  bool    // a last bend: no line of the pattern and no fold uses it
+	Implied  bool    // no line of the pattern writes it and no fold uses it: its way of moving does
 	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
 	Named    []Named // values that have a name
 	line     int
@@ -105,8 +103,6 @@ const (
 	OpLabel    Op = "label"
 	OpInk      Op = "ink"
 	OpAxle     Op = "axle"
-	OpWing     Op = "wing"
-	OpFin      Op = "fin"
 	OpOpen     Op = "open"
 	OpBend     Op = "bend"
 	OpCurl     Op = "curl"
@@ -141,7 +137,9 @@ type Step struct {
 	Conditioning bool   // a crease folded only to make the paper supple
 	BothWays     bool   // a crease folded to both sides
 	Guards       []Guard
+	Sets         bool // it sets a part of the finished toy, by a word of its way of moving
 
+	title  string // what the field calls it, when its way of moving says so
 	act    action
 	expect int // pieces that move; -1 when not said
 }

@@ -14,6 +14,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 // mirrored writes a pattern with left and right exchanged.
@@ -98,7 +99,7 @@ func TestRerunIsRun(t *testing.T) {
 	}
 	old := run(t, string(b))
 	edited := strings.Replace(string(b), "part(TL,C,0.70)", "part(TL,C,0.66)", 1)
-	q, err := sequence.Parse("t", edited)
+	q, err := ways.Parse("t", edited)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -136,8 +137,8 @@ func same(t *testing.T, a, b *sequence.Replay) {
 			t.Fatalf("landmark %s is at %v and %v", n, p, b.Landmarks[n])
 		}
 	}
-	if len(a.Wings) != len(b.Wings) {
-		t.Fatalf("%d wings and %d", len(a.Wings), len(b.Wings))
+	if len(a.Openings) != len(b.Openings) {
+		t.Fatalf("%d wings and %d", len(a.Openings), len(b.Openings))
 	}
 }
 
@@ -167,7 +168,7 @@ func TestImpossibleIsSaidWithLandmarks(t *testing.T) {
 		"twist with too little slant":                   {"sheet square 100\ntwist 4 about C radius 15 slant 20 fixed C", 100, 100, fold.CodeKnob, "45° to 80°"},
 		"no fold brings both":                           {"sheet square 100\nvalley bring BL to left and BR to right moving BL", 100, 100, fold.CodeNoLine, ""},
 	} {
-		p, err := sequence.Parse("t", c.text)
+		p, err := ways.Parse("t", c.text)
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
@@ -212,7 +213,7 @@ func TestSurveyOfAnotherSheet(t *testing.T) {
 		t.Errorf("the range found is %+v, which leaves out its own sheet", r)
 	}
 	// What is found must be true: inside it folds, beyond it does not.
-	fortune, _ := sequence.Parse("t", "sheet square 150\nvalley bring TL to C as a1\nexpect T on a1 within 0.5\nexpect L on a1 within 0.5\nvalley bring TR to C as a2\nvalley bring BL to C as a3")
+	fortune, _ := ways.Parse("t", "sheet square 150\nvalley bring TL to C as a1\nexpect T on a1 within 0.5\nexpect L on a1 within 0.5\nvalley bring TR to C as a2\nvalley bring BL to C as a3")
 	if s := fortune.Survey(own, nil); !s.Works || s.First != 0 {
 		t.Errorf("on its own sheet: %+v", s)
 	}
@@ -234,7 +235,7 @@ func TestSurveyOfAnotherSheet(t *testing.T) {
 
 // A lint finds what it is for.
 func TestLint(t *testing.T) {
-	p, err := sequence.Parse("t", "sheet square 100\npoint X = C\nvalley bring left to right as f\n  say \"One two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty one two three four five six.\"\nvalley along par(bottom,0.1,C) moving BL\nvalley bring top to bottom layers all")
+	p, err := ways.Parse("t", "sheet square 100\npoint X = C\nvalley bring left to right as f\n  say \"One two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty one two three four five six.\"\nvalley along par(bottom,0.1,C) moving BL\nvalley bring top to bottom layers all")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -277,7 +278,7 @@ func TestShapedSheets(t *testing.T) {
 	if r.Err != nil {
 		t.Error(r.Err)
 	}
-	u, err := sequence.Parse("t", "sheet polygon 0 0 100 0 100 100 70 100 70 40 30 40 30 100 0 100\nvalley along par(E1,20,P3) moving P1 as f\nexpect P1 at sheet(0,40) within 0.001")
+	u, err := ways.Parse("t", "sheet polygon 0 0 100 0 100 100 70 100 70 40 30 40 30 100 0 100\nvalley along par(E1,20,P3) moving P1 as f\nexpect P1 at sheet(0,40) within 0.001")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -301,7 +302,7 @@ func TestShapedSheets(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err := sequence.Parse("t", "sheet strip 216 63\nvalley bring left to right as f\nexpect TL at TR within 0.001")
+	p, err := ways.Parse("t", "sheet strip 216 63\nvalley bring left to right as f\nexpect TL at TR within 0.001")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -312,7 +313,7 @@ func TestShapedSheets(t *testing.T) {
 
 // Optional steps can be left out; the others keep their numbers.
 func TestOptionalStepsCanBeLeftOut(t *testing.T) {
-	p, err := sequence.Parse("t", "sheet square 100\nvalley along par(top,5,C) moving T optional as hem\nvalley bring left to right as f")
+	p, err := ways.Parse("t", "sheet square 100\nvalley along par(top,5,C) moving T optional as hem\nvalley bring left to right as f")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -12,11 +12,15 @@ type Entry struct {
 	IDs     []string // the alignments and operations of the needs that it is for
 }
 
-// Reference are all entries, in the order in which they are best read.
-func Reference() []Entry {
+// Reference are all entries, in the order in which they are best read; those of ways of
+// moving come behind the others of their group.
+func (l *Language) Reference() []Entry {
 	var out []Entry
 	for _, part := range [][]Entry{headEntries, placeEntries, foldEntries, stepEntries, moreStepEntries, roundEntries, noteEntries, flagEntries} {
 		out = append(out, part...)
+	}
+	for _, v := range l.Ways {
+		out = append(out, v.Entries...)
 	}
 	return out
 }
@@ -26,10 +30,6 @@ var headEntries = []Entry{
 		"sheet ngon 5 60\ncrease through P1 M3\nexpect P1 at sheet(18.541,0) within 0.01", nil},
 	{"head", "made", "for play | for show", "Whether it is made to be played with, which is meant when nothing is said, or to be looked at; how it moves is predicted all the same.",
 		"sheet square 100\nmade for show\ncrease bring left to right as k\nexpect facets 2", nil},
-	{"head", "spring", "HIP CATCH", "The pleat that makes a toy hop: the fold at the end of the body, and the one after it. Such a pattern has further set-up knobs without writing them.",
-		"sheet rect 60 200\nmoves hop\nnose T\nvalley along par(bottom,60,T) moving B soft as hip\nvalley bring B to sheet(30,60) soft as catch\nspring hip catch\nexpect B at sheet(30,60) within 0.001", nil},
-	{"head", "toes", "P P…", "Landmarks on which a hopper stands in front.",
-		"sheet rect 60 200\nmoves hop\nnose T\ntoes TL TR\nvalley along par(bottom,60,T) moving B soft as hip\nvalley bring B to sheet(30,60) soft as catch\nspring hip catch\nexpect TL at sheet(0,200) within 0.001", nil},
 	{"head", "margin", "left|right|bottom|top MM", "A strip that comes off before the first fold, such as a perforated margin.",
 		"sheet rect 216 279\nmargin left 6\ncrease bring left to right as k\nexpect TR at sheet(210,279) within 0.001", nil},
 	{"head", "knob", "NAME \"label\" = DEFAULT [mm|deg] from MIN to MAX [fold|set] [changes \"…\"]", "A value with a dial; its name may stand wherever a number may.",
@@ -169,11 +169,7 @@ var moreStepEntries = []Entry{
 }
 
 var roundEntries = []Entry{
-	{"step", "wing", "wing along LINE [and LINE]… moving P [and P]… angle DEG", "The wings of a glider are set to an angle from the keel.",
-		"sheet square 100\nvalley bring left to right as f\nwing along f moving L angle 80\nexpect L at R within 0.001", nil},
-	{"step", "fin", "fin along LINE [and LINE]… moving P [and P]… angle DEG", "Fins of a glider are set to an angle from the wing they stand on: they steer and carry nothing.",
-		"sheet square 100\nvalley bring left to right as f\nfin along f moving L angle 90\nexpect L at R within 0.001", nil},
-	{"step", "wing, open", "wing|open along LINE [and LINE]… moving P [and P]… angle DEG", "Folds are opened in the round: 180 is flat-folded, 0 flat open.",
+	{"step", "open", "open along LINE [and LINE]… moving P [and P]… angle DEG", "Folds are opened in the round: 180 is flat-folded, 0 flat open.",
 		"sheet square 100\nvalley bring left to right as f\nopen along f moving L angle 60\nexpect L at R within 0.001", []string{"K39"}},
 	{"step", "bend", "bend LINE moving P angle DEG [radius MM] [down]", "Layers are bent about a line without a crease.",
 		"sheet rect 60 200\ncrease through L R as m\nbend m moving T angle 90 radius 10\nexpect facets 2", []string{"K18"}},

@@ -11,11 +11,12 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 func example(t *testing.T, e sequence.Entry) *sequence.Replay {
 	t.Helper()
-	p, err := sequence.Parse(e.Word, e.Example)
+	p, err := ways.Parse(e.Word, e.Example)
 	if err != nil {
 		t.Errorf("%s: %v", e.Word, err)
 		return nil
@@ -31,7 +32,7 @@ func example(t *testing.T, e sequence.Entry) *sequence.Replay {
 // that is not cut off; every word of the language is in the reference.
 func TestEveryExampleFolds(t *testing.T) {
 	said := map[string]bool{}
-	for _, e := range sequence.Reference() {
+	for _, e := range ways.Language().Reference() {
 		r := example(t, e)
 		if r == nil {
 			continue
@@ -58,7 +59,7 @@ func TestEveryExampleFolds(t *testing.T) {
 			said[string(s.Op)] = true
 		}
 	}
-	for _, w := range sequence.StepWords() {
+	for _, w := range ways.Language().StepWords() {
 		if !said[w] {
 			t.Errorf("no example has the step %q", w)
 		}
@@ -68,7 +69,7 @@ func TestEveryExampleFolds(t *testing.T) {
 // All alignments and operations of the needs have a word and a folded example.
 func TestEveryNeedHasAWord(t *testing.T) {
 	have := map[string][]string{}
-	for _, e := range sequence.Reference() {
+	for _, e := range ways.Language().Reference() {
 		for _, id := range e.IDs {
 			have[id] = append(have[id], e.Word)
 		}
@@ -97,7 +98,7 @@ func TestManualIsUpToDate(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, written, ok := strings.Cut(string(b), "<!-- words -->\n")
-	if !ok || written != sequence.Manual() {
+	if !ok || written != ways.Language().Manual() {
 		t.Error("docs/pattern-language.md is not what the program prints: run make words")
 	}
 }

@@ -38,11 +38,11 @@ type Done struct {
 	Moved         int            // pieces of After that have moved
 	Meets         [2]Mark        // what is brought, and to what; Name "" when nothing is
 	Pivot         *geom.Vec
-	At            *geom.Vec // where a note, a tip or a wing is, folded plane before
+	At            *geom.Vec // where a note, a tip or what opens is, folded plane before
 	ShiftMM       float64   // how far off its landmarks the crease is meant to lie
 	TiltDeg       float64
 	GapMM         float64 // how far short of its target what is brought stops
-	AngleDeg      float64 // of a wing or rotation
+	AngleDeg      float64 // of an opening or rotation
 	Skipped       bool    // an optional step that is left out
 	named         []int32 // hinges of After that the step's name stands for
 }
@@ -51,10 +51,10 @@ type Done struct {
 // without a fold.
 func (d Done) InTheRound() bool {
 	switch d.Op {
-	case OpWing, OpFin, OpOpen, OpBend, OpCurl, OpWrap, OpPart, OpPivot:
+	case OpOpen, OpBend, OpCurl, OpWrap, OpPart, OpPivot:
 		return true
 	}
-	return false
+	return d.Sets
 }
 
 // Move is one motion of a step, from a state to the next. Lines are the lines
@@ -105,7 +105,7 @@ type Replay struct {
 	Given     map[string]float64 // those that were given
 	Start     *fold.State
 	Steps     []Done
-	Wings     []Wing
+	Openings  []Opening
 	Bends     []Bending
 	Parts     []Parting
 	Pivots    []Pivoting
@@ -124,12 +124,12 @@ type Replay struct {
 
 // mark is how far everything had got before a statement.
 type mark struct {
-	log, steps, wings, bends, parts, pivots, masses, notes int
-	on                                                     map[string]fold.FacetID
+	log, steps, openings, bends, parts, pivots, masses, notes int
+	on                                                        map[string]fold.FacetID
 }
 
 func (r *Replay) mark() mark {
-	return mark{len(r.log), len(r.Steps), len(r.Wings), len(r.Bends), len(r.Parts), len(r.Pivots), len(r.Masses), len(r.Notes), nil}
+	return mark{len(r.log), len(r.Steps), len(r.Openings), len(r.Bends), len(r.Parts), len(r.Pivots), len(r.Masses), len(r.Notes), nil}
 }
 
 // Final is the last good state.
@@ -144,7 +144,7 @@ func (r *Replay) Final() *fold.State {
 func (r *Replay) UpTo(step int) *Replay {
 	out := *r
 	out.Steps = r.Steps[:step:step]
-	out.Wings = until(r.Wings, step, func(w Wing) int { return w.Step })
+	out.Openings = until(r.Openings, step, func(w Opening) int { return w.Step })
 	out.Bends = until(r.Bends, step, func(b Bending) int { return b.Step })
 	out.Parts = until(r.Parts, step, func(p Parting) int { return p.Step })
 	out.Pivots = until(r.Pivots, step, func(p Pivoting) int { return p.Step })
@@ -364,7 +364,7 @@ func (r *run) resume(prev *Replay) int {
 		d.Step = &r.pat.Steps[i]
 		out.Steps = append(out.Steps, d)
 	}
-	out.Wings, out.Bends, out.Parts = clip(prev.Wings, m.wings), clip(prev.Bends, m.bends), clip(prev.Parts, m.parts)
+	out.Openings, out.Bends, out.Parts = clip(prev.Openings, m.openings), clip(prev.Bends, m.bends), clip(prev.Parts, m.parts)
 	out.Pivots, out.Masses, out.Notes = clip(prev.Pivots, m.pivots), clip(prev.Masses, m.masses), clip(prev.Notes, m.notes)
 	out.log, out.marks, out.Resumed = clip(prev.log, m.log), clip(prev.marks, k), m.steps
 	r.log = out.log

@@ -11,6 +11,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 func a4(t testing.TB) sheet.Sheet {
@@ -24,7 +25,7 @@ func a4(t testing.TB) sheet.Sheet {
 
 func run(t *testing.T, text string) *sequence.Replay {
 	t.Helper()
-	p, err := sequence.Parse("t", text)
+	p, err := ways.Parse("t", text)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -218,7 +219,7 @@ func BenchmarkReplayGlider(b *testing.B) {
 	s := a4(b)
 	b.ReportAllocs()
 	for b.Loop() {
-		p, err := sequence.Parse("pointed.tsk", string(text))
+		p, err := ways.Parse("pointed.tsk", string(text))
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -250,7 +251,7 @@ func BenchmarkReplayBird(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		p, err := sequence.Parse("bird.tsk", string(text))
+		p, err := ways.Parse("bird.tsk", string(text))
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -270,12 +271,12 @@ func BenchmarkEditOfBird(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	old, err := sequence.Parse("bird.tsk", string(text))
+	old, err := ways.Parse("bird.tsk", string(text))
 	if err != nil {
 		b.Fatal(err)
 	}
 	prev := old.Run(s, nil)
-	p, err := sequence.Parse("bird.tsk", strings.Replace(string(text), "bring BL to WA grab BL as wingA", "bring BL to WA grab BL", 1))
+	p, err := ways.Parse("bird.tsk", strings.Replace(string(text), "bring BL to WA grab BL as wingA", "bring BL to WA grab BL", 1))
 	if err != nil {
 		b.Fatal(err)
 	}

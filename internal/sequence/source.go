@@ -24,7 +24,7 @@ var baseMacros string
 
 // bases are the macros that every pattern has.
 var bases = sync.OnceValue(func() map[string][]source {
-	p := newParser("bases.macros", "")
+	p := newParser(&Language{}, "bases.macros", "")
 	p.macros = map[string][]source{}
 	p.gather(p.lexAll(baseMacros))
 	return p.macros

@@ -304,7 +304,7 @@ func readCollapse(p *parser, s *Step) action {
 		p.next()
 		for p.startsPoint() || p.startsLine() {
 			if p.startsLine() {
-				a.lines = append(a.lines, collapseLine{named: p.known(aLine), sense: sense})
+				a.lines = append(a.lines, collapseLine{named: p.known(ALine), sense: sense})
 				continue
 			}
 			a.lines = append(a.lines, collapseLine{a: p.point(), b: p.point(), sense: sense})

@@ -160,7 +160,7 @@ func readUnfold(p *parser, _ *Step) action {
 	case p.accept("all"):
 		return &unfoldStep{all: true}
 	case p.accept("to"):
-		return &unfoldStep{to: p.known(aLine)}
+		return &unfoldStep{to: p.known(ALine)}
 	}
 	p.accept("last")
 	return &unfoldStep{}
@@ -217,7 +217,7 @@ func readTransfer(p *parser, _ *Step) action {
 	p.need("across")
 	a.l = p.lineExpr()
 	p.need("as")
-	a.name = p.newName(aPoint)
+	a.name = p.newName(APoint)
 	p.calledWords(a.name)
 	return a
 }

@@ -11,13 +11,14 @@ import (
 // Steps in the round. They are kept beside the flat toy and evaluated on the
 // finished one: each says what bends where, and by how much.
 
-// Wing is a crease that is opened to an angle once the folding is done.
-type Wing struct {
+// Opening is a crease that is opened to an angle once the folding is done.
+type Opening struct {
 	Pieces   []geom.Segment // of the crease, on the sheet
 	Moving   geom.Vec       // a point of the part that swings, on the sheet
 	AngleDeg float64        // 180 flat-folded, 0 flat open
 	Step     int
-	Fin      bool // it stands on a wing and steers; it carries nothing
+	Op       Op   // the word it was set by
+	Rides    bool // what swings stands on another part
 }
 
 // Bending bends layers about a line without a crease, over an arc of a given
@@ -48,14 +49,17 @@ type Pivoting struct {
 	AngleDeg float64
 }
 
-// wing|fin|open along LINE [and LINE] moving P [and P] angle DEG
+// open along LINE [and LINE] moving P [and P] angle DEG
 type openStep struct {
 	lines  []lineExpr
 	moving []pointExpr
 	angle  numExpr
+	rides  bool
 }
 
-func readOpen(p *parser, _ *Step) action {
+func readOpen(p *parser, _ *Step) action { return readOpening(p) }
+
+func readOpening(p *parser) *openStep {
 	a := &openStep{}
 	p.need("along")
 	a.lines = append(a.lines, p.lineExpr())
@@ -85,7 +89,7 @@ func numbered(n int) string {
 func (a *openStep) do(r *run, s *Step, d *Done) error {
 	d.AngleDeg = a.angle.num(r)
 	if d.AngleDeg < 0 || d.AngleDeg > 180 {
-		return fold.Errorf(fold.CodeKnob, "a wing or flap opens to between 0 and 180 degrees, not %s", sheet.Number(d.AngleDeg))
+		return fold.Errorf(fold.CodeKnob, "a flap opens to between 0 and 180 degrees, not %s", sheet.Number(d.AngleDeg))
 	}
 	for i, l := range a.lines {
 		line, seg, err := l.folded(r)
@@ -100,7 +104,7 @@ func (a *openStep) do(r *run, s *Step, d *Done) error {
 		if err != nil {
 			return err
 		}
-		if i == 0 { // the wing on top stands for both in pictures
+		if i == 0 { // the one on top stands for both in pictures
 			d.Line, d.At = line, &at
 		}
 		if r.sh != nil {
@@ -111,7 +115,7 @@ func (a *openStep) do(r *run, s *Step, d *Done) error {
 			return err
 		}
 		d.Lines = append(d.Lines, seg)
-		r.out.Wings = append(r.out.Wings, Wing{pieces, m, d.AngleDeg, s.No, s.Op == OpFin})
+		r.out.Openings = append(r.out.Openings, Opening{pieces, m, d.AngleDeg, s.No, s.Op, a.rides})
 	}
 	return nil
 }

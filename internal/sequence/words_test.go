@@ -3,8 +3,7 @@ package sequence_test
 import (
 	"strings"
 	"testing"
-
-	"tussock/internal/sequence"
+	"tussock/internal/ways"
 )
 
 // What cannot be read of the newer words says where, what is wrong and what
@@ -67,7 +66,7 @@ func TestNewWordsRefusals(t *testing.T) {
 		"crease along edge(TL)":                                   `write ","`,
 		"sheet ngon 12 50":                                        "named twice",
 	} {
-		_, err := sequence.Parse("p", head+text)
+		_, err := ways.Parse("p", head+text)
 		if err == nil {
 			t.Errorf("%q is read", text)
 			continue
@@ -82,7 +81,7 @@ func TestNewWordsRefusals(t *testing.T) {
 		"sheet polygon 0 0 100 100 100 0 0 100\ncrease through P1 P2": "closed line",
 		"sheet triangle 5": "rect, square, strip",
 	} {
-		if _, err := sequence.Parse("p", text); err == nil || !strings.Contains(err.Error(), want) {
+		if _, err := ways.Parse("p", text); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %v; want %q", text, err, want)
 		}
 	}

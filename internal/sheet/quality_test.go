@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 func TestWeightAndThicknessFromAPile(t *testing.T) {
@@ -59,29 +60,29 @@ func TestBendingStiffness(t *testing.T) {
 // what decides.
 func TestSuitability(t *testing.T) {
 	rank := map[sheet.Verdict]int{sheet.Good: 0, sheet.Fair: 1, sheet.Poor: 2}
-	for _, moves := range []string{"fly", "hop", "flap", "spin", "reveal"} {
+	for _, moves := range ways.All() {
 		worst := 0
 		for n := 1; n <= 64; n *= 2 {
-			v := rank[sheet.SuitsFor(moves, 70, 0.085, sheet.Ordinary, "Curlew", n).Verdict]
+			v := rank[sheet.SuitsFor(moves.Paper, 70, 0.085, sheet.Ordinary, "Curlew", n).Verdict]
 			if v < worst {
-				t.Errorf("%s: more layers make it better", moves)
+				t.Errorf("%s: more layers make it better", moves.Name)
 			}
 			worst = v
 		}
 		if worst != 2 {
-			t.Errorf("%s: 64 layers are not too many", moves)
+			t.Errorf("%s: 64 layers are not too many", moves.Name)
 		}
 		for _, gsm := range []float64{20, 300} {
-			s := sheet.SuitsFor(moves, gsm, sheet.UsualThickness(gsm), sheet.Ordinary, "Curlew", 4)
+			s := sheet.SuitsFor(moves.Paper, gsm, sheet.UsualThickness(gsm), sheet.Ordinary, "Curlew", 4)
 			if s.Verdict == sheet.Good || s.Why == "" {
-				t.Errorf("%s on %v g/m²: %+v", moves, gsm, s)
+				t.Errorf("%s on %v g/m²: %+v", moves.Name, gsm, s)
 			}
 		}
 	}
-	if s := sheet.SuitsFor("fly", 80, 0.1, sheet.Ordinary, "Shelduck", 24); s.Verdict != sheet.Fair || !strings.Contains(s.Why, "24 layers of it, the thickest stack of Shelduck, are 2.4 mm") {
+	if s := sheet.SuitsFor(ways.Of("fly").Paper, 80, 0.1, sheet.Ordinary, "Shelduck", 24); s.Verdict != sheet.Fair || !strings.Contains(s.Why, "24 layers of it, the thickest stack of Shelduck, are 2.4 mm") {
 		t.Errorf("%+v", s)
 	}
-	if s := sheet.SuitsFor("reveal", 80, 0.1, sheet.Ordinary, "Oracle", 8); s.Verdict != sheet.Good {
+	if s := sheet.SuitsFor(ways.Of("reveal").Paper, 80, 0.1, sheet.Ordinary, "Oracle", 8); s.Verdict != sheet.Good {
 		t.Errorf("%+v", s)
 	}
 }

@@ -10,6 +10,7 @@ import (
 	"sync"
 
 	"tussock/internal/sequence"
+	"tussock/internal/ways"
 )
 
 //go:embed *.pattern studies/*.pattern
@@ -32,7 +33,7 @@ func read(glob string) ([]*sequence.Pattern, error) {
 		if err != nil {
 			return nil, err
 		}
-		p, err := sequence.Parse(path.Base(n), string(text))
+		p, err := ways.Parse(path.Base(n), string(text))
 		if err != nil {
 			return nil, err
 		}

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"tussock/internal/body"
+	"tussock/internal/motion/glide"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
@@ -70,7 +71,7 @@ func TestGlidersOnOfficeSheets(t *testing.T) {
 				t.Errorf("%s on %v x %v: %v", p.ID, s[0], s[1], r.Err)
 				continue
 			}
-			g, ok := body.MeasureGlider(r, body.Standing(r))
+			g, ok := glide.Measure(r, glide.Stand(r))
 			if !ok || g.SpanMM < 80 || g.WingAreaMM2 < 8000 || g.CoMAftMM < 0.25*g.LengthMM || g.CoMAftMM > 0.7*g.LengthMM {
 				t.Errorf("%s on %v x %v: %+v", p.ID, s[0], s[1], g)
 			}

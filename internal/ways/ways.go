@@ -1,57 +1,73 @@
-// Package ways holds the ways of moving that the bench knows. A new one is written in a
-// package of its own and entered here.
+// Package ways is the list of the ways of moving that there are. Each is written in a
+// package of its own under internal/motion and entered here, and nowhere else.
 package ways
 
 import (
-	"tussock/internal/motion"
+	"slices"
+	"sync"
+
+	"tussock/internal/motion/flap"
 	"tussock/internal/motion/glide"
 	"tussock/internal/motion/hop"
+	"tussock/internal/motion/reveal"
+	"tussock/internal/motion/spin"
+	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
-	"tussock/internal/sheet"
 )
 
-// Way is a way of moving with what makes its toys.
-type Way struct {
-	motion.Way
-	// On makes the bench for a pattern on a sheet.
-	On func(*sequence.Pattern, sheet.Sheet) motion.Bench
-	// Learn calibrates from trials; nil where nothing is learnt.
-	Learn func([]motion.Observation) motion.Calibration
+// Way is a way of moving with all that it brings.
+type Way = toys.Way
+
+var (
+	mu   sync.RWMutex
+	list = complete(glide.Way(), hop.Way(), flap.Way(), spin.Way(), reveal.Way())
+)
+
+func complete(all ...*Way) []*Way {
+	for _, w := range all {
+		w.Complete()
+	}
+	return all
 }
-
-func gliders(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return glide.NewShapes(p, s) }
-
-func hoppers(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return hop.NewShapes(p, s) }
 
 // All are the ways of moving, in the order of the shelf.
-var All = []*Way{
-	{Way: glide.Way().Filled(), On: gliders},
-	{Way: hop.Way().Filled(), On: hoppers, Learn: hop.Learn},
-	played("flap"), played("spin"), played("reveal"),
+func All() []*Way {
+	mu.RLock()
+	defer mu.RUnlock()
+	return slices.Clone(list)
 }
 
-// chips of the ways that have no model yet.
-var chips = map[string][]motion.Chip{
-	"reveal": {{Name: "opened both ways"}, {Name: "opened one way", Bad: true}, {Name: "bound", Bad: true}, {Name: "gaped in the middle", Bad: true}, {Name: "tore", Bad: true}},
-}
-
-// played describes a way of moving whose toys are played with and looked at: it is not
-// predicted yet, and for fun its toys are thrown.
-func played(name string) *Way {
-	w := motion.Way{Name: name, Headline: "mass", Conditions: glide.Way().Conditions, Chips: chips[name], Constants: glide.Constants(), Limits: glide.Limits(), Accuracy: "for a flat plate in still air",
-		Kinds: []motion.Kind{{Name: "play", Label: "Play", Asks: "What did it do?"}},
-		Words: motion.Words{One: "trial", Many: "trials", Do: "Try it", Log: "Log it", Who: "Who", Motion: "Thrown", Busy: "Throwing it…",
-			None: "Not tried yet. Play with it, and log what you saw.", Conditions: "The throw and the hall", Last: "Set-up knobs", Noting: "Tap what it did when you log it.",
-			Unlike: "How this toy moves is not predicted yet; for fun it is thrown as the flat plate that it is folded."}}
-	return &Way{Way: w.Filled(), On: gliders}
-}
-
-// Of is the way of moving of a name, as patterns have it.
-func Of(name string) *Way {
-	for _, w := range All {
-		if w.Name == name {
-			return w
-		}
+// Add enters one more, and gives what takes it out again.
+func Add(w *Way) (remove func()) {
+	mu.Lock()
+	defer mu.Unlock()
+	list = append(list, complete(w)...)
+	return func() {
+		mu.Lock()
+		defer mu.Unlock()
+		list = slices.DeleteFunc(slices.Clone(list), func(x *Way) bool { return x == w })
 	}
-	return All[0]
 }
+
+// Of is the way of moving of a name, as patterns have it; the first one for a name that
+// there is not.
+func Of(name string) *Way {
+	all := All()
+	if i := slices.IndexFunc(all, func(w *Way) bool { return w.Name == name }); i >= 0 {
+		return all[i]
+	}
+	return all[0]
+}
+
+// Language is the pattern language with the words of all ways of moving.
+func Language() *sequence.Language {
+	l := &sequence.Language{}
+	for _, w := range All() {
+		l.Ways = append(l.Ways, w.Language)
+	}
+	return l
+}
+
+// Parse reads a pattern in that language. file is only used in messages. The error is a
+// *sequence.ParseError.
+func Parse(file, text string) (*sequence.Pattern, error) { return Language().Parse(file, text) }

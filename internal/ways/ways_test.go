@@ -32,7 +32,7 @@ func patterns(t *testing.T, moves string) []*sequence.Pattern {
 // it: names that are mentioned exist, defaults lie in their ranges, and what is promised
 // comes back from the bench.
 func TestEveryWayHoldsToItsDescription(t *testing.T) {
-	for _, w := range ways.All {
+	for _, w := range ways.All() {
 		has := func(id string) bool { _, ok := w.Record(id); return ok }
 		for _, k := range w.Kinds {
 			for _, id := range append([]string{k.Record}, k.Others...) {
@@ -71,8 +71,8 @@ func TestEveryWayHoldsToItsDescription(t *testing.T) {
 func tries(t *testing.T, w *ways.Way, p *sequence.Pattern, c motion.Conditions) {
 	t.Helper()
 	on := w.On(p, sheet.Sheet{WidthMM: p.WidthMM, HeightMM: p.HeightMM, GSM: 75, ThicknessMM: 0.095}).Under(c, motion.Calibration{})
-	v, err := on.Predict(nil, []motion.Ghost{{Name: "before"}})
-	if err != nil || v.Works != w.Predicts || v.Own == nil || len(v.Outcomes) == 0 || v.Mode == "" || v.ModeWords == "" {
+	v, err := on.Predict(t.Context(), nil, []motion.Ghost{{Name: "before"}})
+	if err != nil || v.Works != w.Predicts || v.Drawing == nil || len(v.Outcomes) == 0 || v.Mode == "" || v.ModeWords == "" {
 		t.Errorf("%s %s: %+v, %v", w.Name, p.ID, v, err)
 		return
 	}
@@ -88,7 +88,7 @@ func tries(t *testing.T, w *ways.Way, p *sequence.Pattern, c motion.Conditions) 
 			t.Errorf("%s: %+v", p.ID, o)
 		}
 	}
-	look, err := on.Outlook(nil)
+	look, err := on.Outlook(t.Context(), nil)
 	if err != nil || look.ID != v.Outcomes[0].ID {
 		t.Errorf("%s: outlook %+v, %v", p.ID, look, err)
 	}
@@ -125,7 +125,7 @@ func tries(t *testing.T, w *ways.Way, p *sequence.Pattern, c motion.Conditions) 
 		}
 	}
 	for _, f := range w.Bad() {
-		found, err := on.Examine(nil, []motion.Noted{{Chips: []string{f}}, {Chips: []string{f}}, {Chips: []string{f}}})
+		found, err := on.Examine(t.Context(), nil, []motion.Noted{{Chips: []string{f}}, {Chips: []string{f}}, {Chips: []string{f}}})
 		if err != nil || found.Symptom != f || found.Remedy == nil || len(found.Causes) == 0 {
 			t.Errorf("%s: no cure for %q: %+v, %v", p.ID, f, found, err)
 		}
@@ -138,7 +138,7 @@ func TestUnlikeToys(t *testing.T) {
 	if ways.Of("swim").Name != "fly" || ways.Of("hop").Name != "hop" {
 		t.Error("ways by name")
 	}
-	p, err := sequence.Parse("flat", "pattern \"Flat\"\nmoves hop\nsheet square 100\nvalley bring left to right as k\n")
+	p, err := ways.Parse("flat", "pattern \"Flat\"\nmoves hop\nsheet square 100\nvalley bring left to right as k\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -147,7 +147,7 @@ func TestUnlikeToys(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	v, err := w.On(p, sheet.Sheet{WidthMM: 100, HeightMM: 100, GSM: 80, ThicknessMM: 0.1}).Under(c, motion.Calibration{}).Predict(nil, nil)
+	v, err := w.On(p, sheet.Sheet{WidthMM: 100, HeightMM: 100, GSM: 80, ThicknessMM: 0.1}).Under(c, motion.Calibration{}).Predict(t.Context(), nil, nil)
 	if err != nil || v.Works || v.Mode != "no pleat" {
 		t.Errorf("%+v, %v", v, err)
 	}

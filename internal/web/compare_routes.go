@@ -70,7 +70,7 @@ func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView
 		if err != nil {
 			return r, err
 		}
-		q, err := t.Predict(knobs, nil)
+		q, err := t.Predict(ctx, knobs, nil)
 		if err != nil || !q.Works {
 			return r, nil // it cannot be folded so: the row says nothing
 		}
@@ -186,10 +186,10 @@ func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]School
 		}
 		v := SchoolView{School: q}
 		var logA, logB []float64
-		if v.SideA, logA, err = schoolSide(t, b, a, q.KnobsA); err != nil {
+		if v.SideA, logA, err = schoolSide(ctx, t, b, a, q.KnobsA); err != nil {
 			return nil, refuse("knobs", nil, err.Error())
 		}
-		if v.SideB, logB, err = schoolSide(t, b, c, q.KnobsB); err != nil {
+		if v.SideB, logB, err = schoolSide(ctx, t, b, c, q.KnobsB); err != nil {
 			return nil, refuse("knobs", nil, err.Error())
 		}
 		v.Scatter = fit.ScatterOfBoth(logA, logB)
@@ -202,10 +202,10 @@ func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]School
 	return ok(out)
 }
 
-func schoolSide(t tried, b *bench.Build, knobs, own map[string]float64) (SchoolSide, []float64, error) {
+func schoolSide(ctx context.Context, t tried, b *bench.Build, knobs, own map[string]float64) (SchoolSide, []float64, error) {
 	v := SchoolSide{Knobs: knobs}
 	var err error
-	if v.Outlook, err = t.Outlook(knobs); err != nil {
+	if v.Outlook, err = t.Outlook(ctx, knobs); err != nil {
 		return v, nil, err
 	}
 	var log []float64

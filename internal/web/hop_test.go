@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/hop"
 	"tussock/internal/web"
 )
 
@@ -22,8 +23,8 @@ func hopping(c client, knobs, conditions string) web.PredictionView {
 func TestHopOfASetUp(t *testing.T) {
 	c := serve(t, false)
 	v := hopping(c, "", "")
-	d := v.Drawing.Hop
-	if !v.Works || d == nil || v.Drawing.Fly != nil || len(v.Readings) < 18 || len(v.Checks) < 4 || v.Own.Trials != 0 {
+	d := drawn[hop.LeapDrawing](t, v.Drawing, "leap")
+	if !v.Works || len(v.Readings) < 18 || len(v.Checks) < 4 || v.Own.Trials != 0 {
 		t.Fatalf("%+v", v)
 	}
 	if first, last := d.Push[0], d.Push[len(d.Push)-1]; first.Open >= last.Open || last.T < 1e-3 || last.T > 0.03 {

@@ -21,9 +21,9 @@ func (s *server) motionRoutes(api huma.API) {
 	huma.Register(api, op("predict", "/patterns/{id}/prediction", "Try a set-up: its numbers and how it moves, predicted"), s.predict)
 	huma.Register(api, op("take-measured", "/patterns/{id}/measured", "Knobs from what was measured of the finished toy"), s.takeMeasured)
 	huma.Register(api, huma.Operation{OperationID: "list-ways-of-moving", Method: http.MethodGet, Path: "/api/v1/moves", Summary: "The ways of moving: how they are tried, noted and tuned"},
-		func(_ context.Context, _ *struct{}) (*answer[[]motion.Way], error) {
+		func(context.Context, *struct{}) (*answer[[]motion.Way], error) {
 			var out []motion.Way
-			for _, w := range ways.All {
+			for _, w := range ways.All() {
 				out = append(out, w.Way)
 			}
 			return ok(out)
@@ -99,11 +99,11 @@ func (s *server) predict(ctx context.Context, in *motionInput) (*answer[*Predict
 		}
 		ghosts = append(ghosts, motion.Ghost{Name: g.Name, Knobs: fullKnobs(t.pattern, g.Knobs)})
 	}
-	p, err := t.Predict(t.knobs, ghosts)
+	p, err := t.Predict(ctx, t.knobs, ghosts)
 	if err != nil {
 		return nil, refuse("body.knobs", nil, err.Error())
 	}
-	return ok(&PredictionView{p, viewDrawing(p.Own), t.own})
+	return ok(&PredictionView{p, viewDrawing(p.Drawing), t.own})
 }
 
 type measuredToyInput struct {

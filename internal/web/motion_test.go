@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/glide"
 	"tussock/internal/web"
 )
 
@@ -29,11 +30,11 @@ func TestFlightOfASetUp(t *testing.T) {
 	if !v.Works || len(v.Readings) < 14 || v.Mode == "" || v.ModeWords == "" {
 		t.Fatalf("%+v", v)
 	}
-	first, last := v.Drawing.Fly.Path[0], v.Drawing.Fly.Path[len(v.Drawing.Fly.Path)-1]
-	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-v.Drawing.Fly.Nominal.DistanceM) > 0.1 {
-		t.Errorf("from %+v to %+v, %v m", first, last, v.Drawing.Fly.Nominal.DistanceM)
+	first, last := drawn[glide.FlightDrawing](t, v.Drawing, "flight").Path[0], drawn[glide.FlightDrawing](t, v.Drawing, "flight").Path[len(drawn[glide.FlightDrawing](t, v.Drawing, "flight").Path)-1]
+	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM) > 0.1 {
+		t.Errorf("from %+v to %+v, %v m", first, last, drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM)
 	}
-	if d := v.Outcomes[0]; d.ID != "distance" || d.Lo > d.Middle || d.Middle > d.Hi || len(v.Drawing.Fly.Band) < 5 {
+	if d := v.Outcomes[0]; d.ID != "distance" || d.Lo > d.Middle || d.Middle > d.Hi || len(drawn[glide.FlightDrawing](t, v.Drawing, "flight").Band) < 5 {
 		t.Errorf("%+v", d)
 	}
 	share := 0.0
@@ -43,15 +44,15 @@ func TestFlightOfASetUp(t *testing.T) {
 	if math.Abs(share-1) > 1e-9 {
 		t.Errorf("shares of modes sum to %v", share)
 	}
-	if less := predicted(c, "curlew", `"curl":0`, level); less.Drawing.Fly.Nominal.DistanceM >= v.Drawing.Fly.Nominal.DistanceM {
-		t.Errorf("without curl %v m, with %v", less.Drawing.Fly.Nominal.DistanceM, v.Drawing.Fly.Nominal.DistanceM)
+	if less := predicted(c, "curlew", `"curl":0`, level); drawn[glide.FlightDrawing](t, less.Drawing, "flight").Nominal.DistanceM >= drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM {
+		t.Errorf("without curl %v m, with %v", drawn[glide.FlightDrawing](t, less.Drawing, "flight").Nominal.DistanceM, drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM)
 	}
 	rope := predicted(c, "curlew", `"curl":4`, strings.Replace(level, `{}`, `{"hall.length":5,"hall.rope_at":2,"hall.rope":1},"ghosts":[{"name":"before","knobs":{"curl":0}}]`, 1))
-	if f := rope.Drawing.Fly; f.End != "wall" || f.RopeOverM == nil || len(f.Ghosts) != 1 || f.Ghosts[0].Name != "before" || len(f.Ghosts[0].Path) < 5 {
+	if f := drawn[glide.FlightDrawing](t, rope.Drawing, "flight"); f.End != "wall" || f.RopeOverM == nil || len(f.Ghosts) != 1 || f.Ghosts[0].Name != "before" || len(f.Ghosts[0].Path) < 5 {
 		t.Errorf("%s %v %d ghosts", f.End, f.RopeOverM, len(f.Ghosts))
 	}
 	other := ask[web.PredictionView](c, "POST", "/patterns/fortune/prediction", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
-	if other.Works || len(other.Readings) != 0 || len(other.Drawing.Fly.Path) < 2 {
+	if other.Works || len(other.Readings) != 0 || len(drawn[glide.FlightDrawing](t, other.Drawing, "flight").Path) < 2 {
 		t.Errorf("a fortune teller: %+v", other.Mode)
 	}
 }
@@ -197,7 +198,7 @@ func TestClinicLoop(t *testing.T) {
 	if r == nil || len(r.Changes) != 1 || r.Changes[0].Knob != "curl" || r.Changes[0].To <= 0 || r.After.Middle <= r.Now.Middle || v.Kept != nil {
 		t.Fatalf("%+v", v.Finding)
 	}
-	if f := v.Told.Fly; f.TurnN != 3 || f.TurnDeg >= 0 || len(f.Turn) < 3 {
+	if f := drawn[glide.TurnTold](t, v.Told, "turn"); f.TurnN != 3 || f.TurnDeg >= 0 || len(f.Turn) < 3 {
 		t.Errorf("turn %v from %d throws, %d causes", f.TurnDeg, f.TurnN, len(f.Turn))
 	}
 	ask[web.BuildView](c, "PUT", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
@@ -220,7 +221,7 @@ func TestClinicLoop(t *testing.T) {
 // The card of angles is a PDF; the list of what is not known has sources.
 func TestAngleCardAndNotKnown(t *testing.T) {
 	c := serve(t, false)
-	status, body := c.send("GET", "/angle-card?page=letter&units=in&lip_mm=12", "")
+	status, body := c.send("GET", "/moves/fly/card?page=letter&units=in&depth_mm=12", "")
 	if status != 200 || !strings.HasPrefix(string(body), "%PDF") {
 		t.Errorf("status %d, %.20s", status, body)
 	}

@@ -3,8 +3,6 @@ package web
 import (
 	"tussock/internal/bench"
 	"tussock/internal/motion"
-	"tussock/internal/motion/glide"
-	"tussock/internal/motion/hop"
 )
 
 // MotionInput is a set-up with how and where it is tried.
@@ -20,41 +18,25 @@ type GhostInput struct {
 	Knobs map[string]float64 `json:"knobs"`
 }
 
-// DrawingView is what only one way of moving can draw: one of the fields is there.
+// DrawingView is what only one way of moving can draw or tell. The kind says which of the
+// described types the data are of.
 type DrawingView struct {
-	Fly *glide.FlightDrawing `json:"fly,omitempty"`
-	Hop *hop.LeapDrawing     `json:"hop,omitempty"`
+	Kind string `json:"kind"`
+	Data any    `json:"data"`
 }
 
-func viewDrawing(own any) DrawingView {
-	var v DrawingView
-	switch d := own.(type) {
-	case *glide.FlightDrawing:
-		v.Fly = d
-	case *hop.LeapDrawing:
-		v.Hop = d
+func viewDrawing(d *motion.Drawing) *DrawingView {
+	if d == nil {
+		return nil
 	}
-	return v
-}
-
-// ToldView is what only one way of moving can tell of trials.
-type ToldView struct {
-	Fly *glide.TurnTold `json:"fly,omitempty"`
-}
-
-func viewTold(own any) ToldView {
-	var v ToldView
-	switch d := own.(type) {
-	case *glide.TurnTold:
-		v.Fly = d
-	}
-	return v
+	v := DrawingView(*d)
+	return &v
 }
 
 // PredictionView is what a set-up is predicted to do.
 type PredictionView struct {
 	motion.Prediction
-	Drawing DrawingView        `json:"drawing"`
+	Drawing *DrawingView       `json:"drawing,omitempty"`
 	Own     motion.Calibration `json:"own" doc:"what trials of the person's own have taught; no trials: nothing"`
 }
 
@@ -145,7 +127,7 @@ type ClinicView struct {
 	Finding motion.Finding `json:"finding"`
 	// Kept compares the newest tweak with the one before; absent for the first.
 	Kept     *KeepView      `json:"kept,omitempty"`
-	Told     ToldView       `json:"told"`
+	Told     *DrawingView   `json:"told,omitempty"`
 	Residual []ResidualView `json:"residual" doc:"by how much left and right differ in the fold, mm"`
 }
 

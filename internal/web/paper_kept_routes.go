@@ -13,10 +13,8 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
-
-// moves are the ways of moving, in the order in which they are told.
-var moves = []string{"fly", "hop", "flap", "spin", "reveal"}
 
 // stack is a pattern and its thickest stack.
 type stack struct {
@@ -55,19 +53,19 @@ func (s *server) viewPaper(p bench.Paper) (PaperView, error) {
 	if err != nil {
 		return v, err
 	}
-	for _, m := range moves {
-		k := known[m]
+	for _, w := range ways.All() {
+		k := known[w.Name]
 		if len(k) == 0 {
 			continue
 		}
 		suits := func(k stack) sheet.Suits {
-			return sheet.SuitsFor(m, p.Sheet.GSM, p.Sheet.ThicknessMM, sheet.Class(p.Stiffness), k.title, k.layers)
+			return sheet.SuitsFor(w.Paper, p.Sheet.GSM, p.Sheet.ThicknessMM, sheet.Class(p.Stiffness), k.title, k.layers)
 		}
 		q, thick := suits(k[0]), suits(k[len(k)-1])
 		if thick.Verdict != q.Verdict {
 			q.Why += fmt.Sprintf(". For %s it is only %s: %s", k[len(k)-1].title, thick.Verdict, thick.Why)
 		}
-		v.Suits = append(v.Suits, SuitView{m, string(q.Verdict), q.Why})
+		v.Suits = append(v.Suits, SuitView{w.Name, string(q.Verdict), q.Why})
 	}
 	return v, nil
 }

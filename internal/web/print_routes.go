@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -17,6 +18,7 @@ import (
 	"tussock/internal/prints"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 // PrintQuery is how something is printed.
@@ -44,7 +46,7 @@ func (s *server) printRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "print-build", Method: http.MethodGet, Path: "/api/v1/builds/{id}/print", Summary: "The sheet of a build at true size, with its folds"}, s.printBuild)
 	huma.Register(api, huma.Operation{OperationID: "print-steps", Method: http.MethodGet, Path: "/api/v1/builds/{id}/step-sheets", Summary: "The steps of a build on paper"}, s.printSteps)
 	huma.Register(api, huma.Operation{OperationID: "step-picture", Method: http.MethodGet, Path: "/api/v1/builds/{id}/steps/{step}/picture", Summary: "The picture of one step, SVG"}, s.stepPicture)
-	huma.Register(api, huma.Operation{OperationID: "angle-card", Method: http.MethodGet, Path: "/api/v1/angle-card", Summary: "A card to read the V of the wings and the curl of a tail edge from, PDF"}, s.angleCard)
+	huma.Register(api, huma.Operation{OperationID: "measuring-card", Method: http.MethodGet, Path: "/api/v1/moves/{moves}/card", Summary: "A card that helps to measure the finished toy, PDF"}, s.measuringCard)
 	huma.Register(api, huma.Operation{OperationID: "print-outline", Method: http.MethodGet, Path: "/api/v1/outlines", Summary: "An outline to cut, at true size"}, s.printOutline)
 }
 
@@ -196,20 +198,25 @@ func (q PrintQuery) printed(o prints.Order, name string) (*fileAnswer, error) {
 	return &fileAnswer{"application/pdf", `inline; filename="` + name + `.pdf"`, b.Bytes()}, nil
 }
 
-type angleCardInput struct {
-	Page  string  `query:"page" enum:"a4,letter" default:"a4"`
-	Units string  `query:"units" enum:"mm,in" default:"mm"`
-	LipMM float64 `query:"lip_mm" default:"10" minimum:"4" maximum:"25" doc:"depth of the curled edge"`
+type cardInput struct {
+	Moves   string  `path:"moves" maxLength:"40"`
+	Page    string  `query:"page" enum:"a4,letter" default:"a4"`
+	Units   string  `query:"units" enum:"mm,in" default:"mm"`
+	DepthMM float64 `query:"depth_mm" default:"10" minimum:"4" maximum:"25" doc:"depth of the edge that the card shows"`
 }
 
-func (s *server) angleCard(_ context.Context, in *angleCardInput) (*fileAnswer, error) {
+func (s *server) measuringCard(_ context.Context, in *cardInput) (*fileAnswer, error) {
 	page, found := prints.FindPage(in.Page)
 	if !found {
 		return nil, refuse("query.page", in.Page, "page must be a4 or letter")
 	}
+	w := ways.Of(in.Moves)
+	if w.Card == nil || w.Name != in.Moves {
+		return nil, huma.Error404NotFound("there is no card for toys that move so")
+	}
 	var b bytes.Buffer
-	if err := prints.PDF(&b, "Angle card", []prints.Leaf{prints.AngleCard(page, in.LipMM, in.Units == "in")}); err != nil {
+	if err := prints.PDF(&b, "Tussock "+w.Card.Name, []prints.Leaf{w.Card.Lay(page, in.DepthMM, in.Units == "in")}); err != nil {
 		return nil, asProblem(err, "")
 	}
-	return &fileAnswer{"application/pdf", `inline; filename="tussock-angle-card.pdf"`, b.Bytes()}, nil
+	return &fileAnswer{"application/pdf", `inline; filename="tussock-` + strings.ReplaceAll(w.Card.Name, " ", "-") + `.pdf"`, b.Bytes()}, nil
 }

@@ -15,10 +15,12 @@ import (
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 // findPattern looks a pattern up; the problem names those there are.
@@ -175,7 +177,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		step := viewStep(r.Pattern, d, measured)
 		step.Made, step.Cautions = d.Made(made), viewCautions(cautions[i])
 		if d.InTheRound() {
-			round := draw.InSpace(body.Standing(r.UpTo(d.No)), draw.Slanted(lookAcross, lookDown))
+			round := draw.InSpace(body.Standing(r.UpTo(d.No)), toys.Ordinary())
 			step.Round = &round
 		}
 		v.Steps = append(v.Steps, step)
@@ -218,6 +220,12 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 	for _, g := range d.Guards {
 		v.Guards = append(v.Guards, g.Reason)
 	}
+	if set, ok := p.Words().Setting(d.Op); ok {
+		v.SetsFrom = set.From
+		if set.Says != nil {
+			v.SetsSays = set.Says(d.AngleDeg)
+		}
+	}
 	v.AwayDeg = draw.AwayDeg(d)
 	if f, small := draw.Focus(draw.Flat(d.Before), v.Next); small {
 		v.Focus = &f
@@ -245,38 +253,30 @@ func describe(v StepView) string {
 	return s + fmt.Sprintf(" Afterwards the paper is %.0f mm by %.0f mm, %d layers at its thickest.", v.WidthMM, v.HeightMM, v.MaxLayers)
 }
 
-// From where a toy that is no glider is looked at, in degrees.
-const lookAcross, lookDown = 28, 38
-
 func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
-	pose := body.Standing(r)
-	t := &ToyView{MassG: pose.Weigh().G, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM,
-		LengthMM: m.Box.Height(), SpanMM: m.Box.Width()}
+	t := &ToyView{MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM,
+		LengthMM: m.Box.Height(), SpanMM: m.Box.Width(), Measures: []SizeLineView{}}
 	above, behindFaces := layermap.Visible(r.Final(), m.Cells)
 	t.FacesAbove, t.FacesBehind = FacesView(above), FacesView(behindFaces)
-	g, ok := body.MeasureGlider(r, pose)
-	if !ok {
-		t.Measures = []SizeLineView{{"Mass", t.MassG, nil, "g"}, {"Folded flat", t.SpanMM, &t.LengthMM, "mm"}}
-		if draw.Shaped(pose, len(r.Wings)) {
-			round := draw.InSpace(pose, draw.Slanted(lookAcross, lookDown))
-			t.Round = &round
+	w := ways.Of(r.Pattern.Moves)
+	if w.Show != nil {
+		if shown, ok := w.Show(r); ok {
+			t.MassG, t.LengthMM, t.SpanMM = shown.Pose.Weigh().G, shown.LengthMM, shown.SpanMM
+			for _, q := range shown.Sizes {
+				t.Measures = append(t.Measures, SizeLineView(q))
+			}
+			round, second := draw.Round(shown.Pose, shown.Round), draw.Round(shown.Pose, shown.Second)
+			t.Round, t.Second, t.SecondTitle, t.SecondSays = &round, &second, shown.SecondTitle, shown.SecondSays
+			return t
 		}
-		return t
 	}
-	t.LengthMM, t.SpanMM, t.VDeg = g.LengthMM, g.SpanMM, g.VDeg
-	t.Measures = []SizeLineView{{"Length", g.LengthMM, nil, "mm"}, {"Keel depth", g.KeelDepthMM, nil, "mm"}, {"Balance above keel", g.CoMUpMM, nil, "mm"}}
-	switch v := math.Round(10*g.VDeg) / 10; {
-	case v > 0:
-		t.BehindSays = fmt.Sprintf("each wing %s° up", sheet.Number(v))
-	case v < 0:
-		t.BehindSays = fmt.Sprintf("each wing %s° down", sheet.Number(-v))
-	default:
-		t.BehindSays = "both wings level"
+	pose := body.Standing(r)
+	t.MassG = pose.Weigh().G
+	t.Measures = append(t.Measures, SizeLineView{"Mass", t.MassG, nil, "g"}, SizeLineView{"Folded flat", t.SpanMM, &t.LengthMM, "mm"})
+	if draw.Shaped(pose, len(r.Openings)) {
+		round := draw.InSpace(pose, toys.Ordinary())
+		t.Round = &round
 	}
-	lips := body.Lips(r, pose)
-	round := draw.Round(pose, draw.AtAngle(g.Frame, 35, 30), lips...)
-	behind := draw.Round(pose, draw.AtAngle(g.Frame, 0, 0), lips...)
-	t.Round, t.Behind = &round, &behind
 	return t
 }
 

@@ -6,6 +6,7 @@ package web
 import (
 	"io/fs"
 	"net/http"
+	"reflect"
 	"strings"
 	"sync"
 	"time"
@@ -18,6 +19,7 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/store"
+	"tussock/internal/ways"
 )
 
 // Version is the API's version, kept in the generated description.
@@ -129,6 +131,12 @@ func (s *server) register(router *gin.Engine) huma.API {
 	s.compareRoutes(api)
 	s.drawerRoutes(api)
 	s.fileRoutes(api)
+	// What drawings hold is described although no answer names it.
+	for _, w := range ways.All() {
+		for _, d := range w.Data {
+			api.OpenAPI().Components.Schemas.Schema(reflect.TypeOf(d), true, "")
+		}
+	}
 	return api
 }
 

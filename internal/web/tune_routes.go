@@ -243,14 +243,14 @@ func (s *server) clinic(ctx context.Context, in *clinicInput) (*answer[*ClinicVi
 	knobs := fullKnobs(p, last.Setup.Knobs)
 	log := bench.Noted(last.Trials)
 	v.Tweak = last.No
-	if v.Finding, err = t.Examine(knobs, log); err != nil {
+	if v.Finding, err = t.Examine(ctx, knobs, log); err != nil {
 		return nil, refuse("knobs", nil, err.Error())
 	}
-	told, err := t.Told(knobs, log)
+	told, err := t.Told(ctx, knobs, log)
 	if err != nil {
 		return nil, refuse("knobs", nil, err.Error())
 	}
-	v.Told = viewTold(told)
+	v.Told = viewDrawing(told)
 	v.Residual = residuals(p.Run(sh, last.Setup.Knobs))
 	if n := len(b.Tweaks); n > 1 {
 		v.Kept = keepOrRevert(p, &t.way.Way, b.Tweaks[n-2], *last)

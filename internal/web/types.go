@@ -105,7 +105,7 @@ type KnobView struct {
 type PatternView struct {
 	ID       string        `json:"id"`
 	Title    string        `json:"title"`
-	Moves    string        `json:"moves" enum:"fly,hop,flap,spin,reveal"`
+	Moves    string        `json:"moves"`
 	Good     string        `json:"good"`
 	Show     bool          `json:"show" doc:"made to be looked at; how it moves is predicted all the same"`
 	Minutes  int           `json:"minutes"`
@@ -122,6 +122,8 @@ type PatternView struct {
 
 // StepView is one step as it happened on the sheet at hand.
 type StepView struct {
+	SetsFrom     string        `json:"sets_from,omitempty" doc:"what the angle of a step that sets a part is taken from"`
+	SetsSays     string        `json:"sets_says,omitempty" doc:"what that angle comes to"`
 	No           int           `json:"no"`
 	Op           string        `json:"op" doc:"the word of the pattern language"`
 	Title        string        `json:"title" doc:"what the field calls it"`
@@ -183,12 +185,12 @@ type ToyView struct {
 	LengthMM    float64        `json:"length_mm"`
 	SpanMM      float64        `json:"span_mm"`
 	Measures    []SizeLineView `json:"measures" doc:"sizes of the finished toy"`
-	VDeg        float64        `json:"v_deg" doc:"each wing above level; 0 when it has none"`
-	BehindSays  string         `json:"behind_says,omitempty" doc:"what the picture from behind shows"`
+	SecondTitle string         `json:"second_title,omitempty" doc:"from where it is looked at once more"`
+	SecondSays  string         `json:"second_says,omitempty" doc:"what that shows"`
 	FacesAbove  FacesView      `json:"faces_above" doc:"what shows from the viewer's side, folded flat, started with the front up"`
 	FacesBehind FacesView      `json:"faces_behind"`
-	Round       *draw.Picture  `json:"round,omitempty" doc:"a glider from behind, right and above; other toys from in front and above; absent when all is flat"`
-	Behind      *draw.Picture  `json:"behind,omitempty" doc:"straight from behind"`
+	Round       *draw.Picture  `json:"round,omitempty" doc:"as its way of moving shows it; absent when all is flat"`
+	Second      *draw.Picture  `json:"second,omitempty" doc:"from another side"`
 }
 
 // SizeLineView is one size of the finished toy.

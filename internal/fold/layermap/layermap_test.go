@@ -10,6 +10,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 // The outline's area is the area of the cells, and a random spot is inside the
@@ -26,7 +27,7 @@ func TestSilhouetteIsExact(t *testing.T) {
 	} {
 		if name == "a notch" {
 			text = "sheet polygon 0 0 100 0 100 100 60 100 60 50 40 50 40 100 0 100\ncrease through part(P1,P8,0.2) square E8"
-			p, err := sequence.Parse("t", text)
+			p, err := ways.Parse("t", text)
 			if err != nil {
 				t.Fatal(err)
 			}

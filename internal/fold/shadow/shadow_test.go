@@ -10,6 +10,7 @@ import (
 	"tussock/internal/foldtest"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 func toy(t testing.TB, name string) *sequence.Replay {
@@ -186,7 +187,7 @@ func TestGapForThickness(t *testing.T) {
 	if s.Steps[0].GapMM != 0 {
 		t.Errorf("one layer has nothing inside its fold, yet asks for %v mm", s.Steps[0].GapMM)
 	}
-	p, _ := sequence.Parse("t", text)
+	p, _ := ways.Parse("t", text)
 	thick, err := sheet.New(200, 200, 160, 0.2)
 	if err != nil {
 		t.Fatal(err)

@@ -9,6 +9,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 var leaflet = sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}
@@ -27,7 +28,7 @@ valley bring left to keel GAP as w
   say "c"
 `
 	parse := func(gap string) *sequence.Pattern {
-		p, err := sequence.Parse("t", strings.Replace(text, "left to keel GAP", "[L BL] to keel "+gap, 1))
+		p, err := ways.Parse("t", strings.Replace(text, "left to keel GAP", "[L BL] to keel "+gap, 1))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -85,7 +86,7 @@ func TestRemediesMakeItBetter(t *testing.T) {
 		}
 	}
 	for _, d := range r.Steps {
-		if _, ok, _ := shadow.SlipAt(r, d.No, 1); ok == (d.Op == sequence.OpTurn || d.Op == sequence.OpWing) {
+		if _, ok, _ := shadow.SlipAt(r, d.No, 1); ok == (d.Op == sequence.OpTurn || d.Op == "wing") {
 			t.Errorf("%s can slip: %v", d.Op, ok)
 		}
 	}

@@ -1,6 +1,7 @@
 package glide
 
 import (
+	"context"
 	"fmt"
 	"math"
 
@@ -16,8 +17,9 @@ import (
 var symptoms = []string{"rolled", "looped", "dived", "stalled", "turned left", "turned right"}
 
 // Examine finds what to change after throws at knob values.
-func (w *Workbench) Examine(knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
+func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
 	out, count, sick := motion.Look(log, symptoms, "throw", "throws")
+	w = w.asked(ctx)
 	m, err := w.Model(knobs)
 	if err != nil {
 		return out, err
@@ -46,7 +48,7 @@ func (w *Workbench) Examine(knobs map[string]float64, log []motion.Noted) (motio
 		e.turned()
 	}
 	out.Weigh()
-	return out, nil
+	return out, ctx.Err()
 }
 
 type examination struct {

@@ -18,7 +18,7 @@ func seen(n int, chips ...string) []motion.Noted {
 
 func examine(t *testing.T, w *Workbench, knobs map[string]float64, log []motion.Noted) motion.Finding {
 	t.Helper()
-	f, err := w.Examine(knobs, log)
+	f, err := w.Examine(t.Context(), knobs, log)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -3,7 +3,6 @@ package glide
 import (
 	"math"
 
-	"tussock/internal/body"
 	"tussock/internal/geom"
 )
 
@@ -39,7 +38,7 @@ const (
 // NewSurface solves a lattice. ok is false when there is no wing, or the panels do not
 // determine the flow.
 func NewSurface(strips []Strip, chordwise int) (s *Surface, ok bool) {
-	s = &Surface{Strips: strips, noseM: body.NoseBendMM * metres}
+	s = &Surface{Strips: strips, noseM: NoseBendMM * metres}
 	lo, hi := math.Inf(1), math.Inf(-1)
 	chord2 := 0.0
 	for _, q := range strips {

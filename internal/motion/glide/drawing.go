@@ -1,6 +1,7 @@
 package glide
 
 import (
+	"context"
 	"math"
 	"sync"
 
@@ -54,8 +55,9 @@ func distanceOf(s Spread) motion.Outcome {
 
 // Predict throws a set-up: its numbers and its flight. Numbers and throws rest on the
 // same model, which nothing changes.
-func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
+func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
 	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Tries: BandThrows}
+	w = w.asked(ctx)
 	m, err := w.Model(knobs)
 	if err != nil {
 		return out, err
@@ -83,6 +85,10 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 		s.Drift.Outcome("drift", "Drift", "m", 1, "left", "right", "straight")}
 	out.Modes = motion.Shares(s.Modes, BandThrows)
 	for _, g := range ghosts {
+		if err := ctx.Err(); err != nil {
+			numbers.Wait()
+			return out, err
+		}
 		n, err := w.Model(g.Knobs)
 		if err != nil {
 			continue // it cannot be folded on this sheet: no ghost
@@ -90,14 +96,14 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 		gf, gp := w.drawn(n)
 		d.Ghosts = append(d.Ghosts, GhostPath{g.Name, gf.DistanceM, string(gf.Mode), gp})
 	}
-	out.Own = d
+	out.Drawing = &motion.Drawing{Kind: "flight", Data: d}
 	numbers.Wait()
 	return out, nil
 }
 
 // Outlook is the distance alone.
-func (w *Workbench) Outlook(knobs map[string]float64) (motion.Outlook, error) {
-	m, err := w.Model(knobs)
+func (w *Workbench) Outlook(ctx context.Context, knobs map[string]float64) (motion.Outlook, error) {
+	m, err := w.asked(ctx).Model(knobs)
 	if err != nil {
 		return motion.Outlook{}, err
 	}

@@ -32,18 +32,18 @@ func ScatterOf(hand string) Scatter {
 // Doubt multiplies the least certain constants; the zero value leaves them alone.
 type Doubt struct{ Friction, Curl, Suction float64 }
 
-// draw is one toy and throw out of a scatter. Each is drawn with its opposite, so that
+// scattered is one toy and throw out of a scatter. Each is drawn with its opposite, so that
 // even toys stay even on average.
-type draw struct {
+type scattered struct {
 	throw Throw
 	bends Bends
 	aftM  float64
 	doubt Doubt
 }
 
-func (s Scatter) draws(n int, seed uint64, t Throw, b Bends) []draw {
+func (s Scatter) draws(n int, seed uint64, t Throw, b Bends) []scattered {
 	r := rand.New(rand.NewPCG(seed, 77))
-	out := make([]draw, 0, n)
+	out := make([]scattered, 0, n)
 	var z [9]float64
 	var u [3]float64
 	for i := range n {
@@ -62,7 +62,7 @@ func (s Scatter) draws(n int, seed uint64, t Throw, b Bends) []draw {
 				u[k] = 1 - u[k]
 			}
 		}
-		d := draw{throw: t, bends: b}
+		d := scattered{throw: t, bends: b}
 		d.throw.SpeedMS *= 1 + clamp(s.SpeedPart*z[0], -0.5, 0.5)
 		d.throw.AngleDeg += s.AngleDeg * z[1]
 		d.throw.BankDeg += s.BankDeg * z[2]
@@ -83,7 +83,7 @@ func (s Scatter) draws(n int, seed uint64, t Throw, b Bends) []draw {
 }
 
 // variant is the toy of a draw.
-func (m *Model) variant(d draw) *Model {
+func (m *Model) variant(d scattered) *Model {
 	w := m.Weight
 	w.CoM.X += d.aftM
 	return newModel(m.Shape, w, d.bends, d.doubt)

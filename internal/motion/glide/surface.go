@@ -30,14 +30,14 @@ type Toy struct {
 	// as the flat plate that they are folded flat, top ahead.
 	Glider bool
 	// Frame is that of the glider; x of the model runs along its Chord.
-	Frame body.Frame
+	Frame Frame
 }
 
 // Of measures a replayed toy with its wings set. ok is false when there is nothing
 // that air could carry.
 func Of(r *sequence.Replay) (t Toy, ok bool) {
-	p := body.Standing(r)
-	g, isGlider := body.MeasureGlider(r, p)
+	p := Stand(r)
+	g, isGlider := Measure(r, p)
 	if !isGlider {
 		return plate(r)
 	}
@@ -45,7 +45,7 @@ func Of(r *sequence.Replay) (t Toy, ok bool) {
 	// Where the wing crease slopes against the keel the glider flies along the crease.
 	up := f.Up.Sub(f.Chord.Scale(f.Up.Dot(f.Chord))).Unit()
 	a := axes{f.Nose, f.Chord.Scale(-1), f.Right, up}
-	lip := r.LastBends().LipMM * metres
+	lip := LastBendsOf(r.Values).LipMM * metres
 	strips, ok := gliderStrips(r, p, a, lip)
 	if !ok {
 		return plate(r)
@@ -61,7 +61,7 @@ func Of(r *sequence.Replay) (t Toy, ok bool) {
 func (t Toy) Model(b Bends) *Model { return NewModel(t.Shape, t.Weight, b) }
 
 // BendsOf are the last bends of a set-up.
-func BendsOf(b sequence.LastBends) Bends {
+func BendsOf(b LastBends) Bends {
 	return Bends{CurlRight: geom.Rad(b.CurlRightDeg), CurlLeft: geom.Rad(b.CurlLeftDeg), Rudder: geom.Rad(b.RudderDeg), Nose: geom.Rad(b.NoseDeg),
 		Twist: geom.Rad(b.TwistDeg)}
 }
@@ -123,25 +123,25 @@ func corners(p body.Pose, a axes) []geom.Vec3 {
 }
 
 func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []Strip, ok bool) {
-	pieces := make([][][]geom.Vec3, len(r.Wings)+1)
+	pieces := make([][][]geom.Vec3, len(r.Openings)+1)
 	for i := range p.State.F {
 		id := fold.FacetID(i)
 		var piece []geom.Vec3
 		for _, c := range p.Corners(id) {
 			piece = append(piece, a.at(c))
 		}
-		w := p.WingOf(id)
+		w := p.PartOf(id)
 		pieces[w] = append(pieces[w], piece)
 	}
 	wings := 0
-	for w, wing := range r.Wings {
+	for w, wing := range r.Openings {
 		root, found := rootOf(p, wing, a)
 		if !found {
 			return nil, false
 		}
 		s, found := cut(pieces[w+1], root, stripsPerHalf, lip)
 		switch {
-		case wing.Fin:
+		case wing.Op == OpFin:
 			s, found = cut(pieces[w+1], root, stripsUpright, 0)
 			if !found {
 				continue // a fin too small to carry anything
@@ -187,7 +187,7 @@ func rootHeight(strips []Strip) float64 {
 }
 
 // rootOf is a spot of the crease that a wing swings about.
-func rootOf(p body.Pose, w sequence.Wing, a axes) (geom.Vec3, bool) {
+func rootOf(p body.Pose, w sequence.Opening, a axes) (geom.Vec3, bool) {
 	for _, h := range p.State.H {
 		if h.Along(w.Pieces...) {
 			return a.at(p.At[h.A].Apply(geom.Vec3{X: h.P.X, Y: h.P.Y})), true

@@ -4,19 +4,14 @@ import (
 	"math"
 	"testing"
 
-	"tussock/internal/body"
 	"tussock/internal/sheet"
-	"tussock/internal/shelf"
 )
 
 var a4 = sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}
 
 func toy(t testing.TB, id string, s sheet.Sheet, knobs map[string]float64) (Toy, Bends) {
 	t.Helper()
-	p, ok := shelf.Find(id)
-	if !ok {
-		t.Fatalf("no %s on the shelf", id)
-	}
+	p := pattern(t, id)
 	r := p.Run(s, knobs)
 	if r.Err != nil {
 		t.Fatal(r.Err)
@@ -25,7 +20,7 @@ func toy(t testing.TB, id string, s sheet.Sheet, knobs map[string]float64) (Toy,
 	if !ok {
 		t.Fatalf("%s cannot be thrown", id)
 	}
-	return g, BendsOf(r.LastBends())
+	return g, BendsOf(LastBendsOf(r.Values))
 }
 
 func shelfGlider(t testing.TB, id string, knobs map[string]float64) *Model {
@@ -45,10 +40,10 @@ func gliderOn(t testing.TB, id string, gsm float64, knobs map[string]float64) *M
 // The strips hold the wing: their area is the wing's, measured from its pieces.
 func TestStripsHoldTheWing(t *testing.T) {
 	for _, id := range []string{"curlew", "shelduck"} {
-		p, _ := shelf.Find(id)
+		p := pattern(t, id)
 		for _, v := range []float64{90, 75} {
 			r := p.Run(a4, map[string]float64{"wing": v})
-			g, _ := body.MeasureGlider(r, body.Standing(r))
+			g, _ := Measure(r, Stand(r))
 			x, ok := Of(r)
 			if !ok || !x.Glider {
 				t.Fatalf("%s is no glider", id)
@@ -107,7 +102,7 @@ func TestUnevenWings(t *testing.T) {
 
 // What is no glider is thrown as a plate, and it does not glide.
 func TestThrowingOtherToys(t *testing.T) {
-	p, _ := shelf.Find("fortune")
+	p := pattern(t, "fortune")
 	r := p.Run(sheet.Sheet{WidthMM: 150, HeightMM: 150, GSM: 80, ThicknessMM: 0.1}, nil)
 	g, ok := Of(r)
 	if !ok || g.Glider {
@@ -120,7 +115,7 @@ func TestThrowingOtherToys(t *testing.T) {
 }
 
 func BenchmarkCoefficients(b *testing.B) {
-	p, _ := shelf.Find("curlew")
+	p := pattern(b, "curlew")
 	r := p.Run(a4, nil)
 	b.ReportAllocs()
 	for b.Loop() {

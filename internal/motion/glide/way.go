@@ -1,11 +1,17 @@
 package glide
 
 import (
+	"context"
 	"fmt"
 	"math"
+	"math/rand/v2"
 
+	"tussock/internal/draw"
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
 )
 
 // Readings of a throw.
@@ -21,8 +27,55 @@ const (
 	AngleOfThrow = "throw.angle"
 )
 
-// Way describes gliding to the bench.
-func Way() motion.Way { return way }
+// Way is all that gliding brings.
+func Way() *toys.Way {
+	return &toys.Way{Way: way, Language: language, Show: show, Card: &toys.Card{Name: "angle card", Lay: angleCard},
+		On:   func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return NewShapes(p, s) },
+		Data: []any{FlightDrawing{}, TurnTold{}}, Invent: invent,
+		Paper: sheet.Bands{
+			Weight:    sheet.Band{GoodMin: 55, GoodMax: 100, FairMin: 40, FairMax: 130, Low: "so light a wing is bent by its own wind", High: "so heavy a glider sinks fast and needs a hard throw"},
+			Stiffness: sheet.Band{GoodMin: 1.2, GoodMax: 9, FairMin: 0.6, FairMax: 20, Low: "wings so limp flutter", High: "so stiff a paper cracks along its creases"},
+		}}
+}
+
+// show is a glider from behind, right and above, and straight from behind.
+func show(r *sequence.Replay) (toys.Shown, bool) {
+	pose := Stand(r)
+	g, ok := Measure(r, pose)
+	if !ok {
+		return toys.Shown{}, false
+	}
+	s := toys.Shown{Pose: pose, LengthMM: g.LengthMM, SpanMM: g.SpanMM,
+		Sizes:       []toys.Size{{Label: "Length", Value: g.LengthMM, Unit: "mm"}, {Label: "Keel depth", Value: g.KeelDepthMM, Unit: "mm"}, {Label: "Balance above keel", Value: g.CoMUpMM, Unit: "mm"}},
+		Round:       draw.Behind(g.Frame.Chord, g.Frame.Right, 35, 30),
+		Second:      draw.Behind(g.Frame.Chord, g.Frame.Right, 0, 0),
+		SecondTitle: "Straight from behind", SecondSays: "both wings level"}
+	switch v := math.Round(10*g.VDeg) / 10; {
+	case v > 0:
+		s.SecondSays = fmt.Sprintf("each wing %s° up", sheet.Number(v))
+	case v < 0:
+		s.SecondSays = fmt.Sprintf("each wing %s° down", sheet.Number(-v))
+	}
+	return s, true
+}
+
+// invent makes up a throw for demo data: distances scatter, now and then one goes badly
+// wrong, and the time in the air follows from a glide of about 4 m/s.
+func invent(r *rand.Rand, m toys.Meant) (motion.Noted, string) {
+	d, note := m.Mean+m.SD*r.NormFloat64(), ""
+	if r.Float64() < 0.06 {
+		d, note = d*0.45, "Slipped out of the hand"
+	}
+	d = math.Round(math.Max(d, 0.8)*10) / 10
+	n := motion.Noted{Read: map[string]float64{Distance: d, "from": m.More["from"]}, Chips: m.Chip(r)}
+	if m.More["scatter aside"] > 0 && r.Float64() < 0.5 {
+		n.Read[Aside] = math.Round((m.More[Aside]+m.More["scatter aside"]*r.NormFloat64())*10) / 10
+	}
+	if r.Float64() < 0.4 {
+		n.Read[Time] = math.Round(d/(3.8+0.5*r.Float64())*10) / 10
+	}
+	return n, note
+}
 
 var way = motion.Way{
 	Name: "fly", Predicts: true, Headline: "com",
@@ -31,7 +84,8 @@ var way = motion.Way{
 		Conditions: "The throw and the hall", Last: "Last bends",
 		Noting: "Tap what the throw did when you log it: dived, stalled, turned left…",
 		Better: "To make it go farther or stay up longer, search for an aim on the mat.",
-		Unlike: "It has no wings that are set, so it is taken as the flat plate that it is folded."},
+		Unlike: "It has no wings that are set, so it is taken as the flat plate that it is folded.",
+		Title:  "Fly", Made: "Made to fly.", ForShow: "Made to be looked at; its flight is predicted all the same.", Untried: "folded, not thrown yet", Tried: "thrown already"},
 	Conditions: []motion.Condition{
 		{Name: SpeedOfThrow, Label: "Speed of the throw", Unit: "m/s", Group: "The throw", Default: 6, Min: 0.5, Max: 30, Step: 0.5, Least: 2, Most: 14, Says: "A gentle throw is 4 to 6 m/s, a hard one 10 to 15."},
 		{Name: AngleOfThrow, Label: "Angle of the throw", Unit: "deg", Group: "The throw", Min: -60, Max: 85, Step: 5, Least: -20, Most: 40, Says: "Up is positive."},
@@ -62,7 +116,7 @@ var way = motion.Way{
 	Sweep: []string{"curl"},
 	Asked: &motion.Asked{Title: "the V and the tail edges, left and right",
 		How:      "Hold the toy level by its keel and look at it from behind, against the card. Left and right are those of somebody who looks the way it flies.",
-		CardPath: "/api/v1/angle-card", CardName: "angle card",
+		CardName: "angle card",
 		Fields: []motion.Field{{Name: "left_v", Label: "Left wing up", Unit: "deg", Min: -60, Max: 80}, {Name: "right_v", Label: "Right wing up", Unit: "deg", Min: -60, Max: 80},
 			{Name: "left_lip", Label: "Left tail edge up", Unit: "mm", Min: -10, Max: 15}, {Name: "right_lip", Label: "Right tail edge up", Unit: "mm", Min: -10, Max: 15}}},
 	Schools: []motion.School{},
@@ -100,14 +154,14 @@ type TurnTold struct {
 }
 
 // Told traces a turn that was seen back to its causes.
-func (w *Workbench) Told(knobs map[string]float64, log []motion.Noted) (any, error) {
+func (w *Workbench) Told(ctx context.Context, knobs map[string]float64, log []motion.Noted) (*motion.Drawing, error) {
 	v := &TurnTold{Turn: []TurnCause{}}
 	v.TurnDeg, v.TurnN = SeenTurn(log)
 	var err error
 	if v.TurnDeg != 0 {
-		v.Turn, err = w.TurnCauses(knobs, v.TurnDeg)
+		v.Turn, err = w.asked(ctx).TurnCauses(knobs, v.TurnDeg)
 	}
-	return v, err
+	return &motion.Drawing{Kind: "turn", Data: v}, err
 }
 
 // Take replaces the nominal bends by what was measured, side by side.

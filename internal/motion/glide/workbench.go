@@ -21,6 +21,15 @@ type Workbench struct {
 	// Softening lets bent edges give way at speed.
 	Softening  bool
 	conditions motion.Conditions
+	ctx        context.Context //nolint:containedctx // that of the one question a copy answers
+}
+
+// asked is the workbench while somebody waits for an answer: it makes no more models
+// when the asker has gone.
+func (w *Workbench) asked(ctx context.Context) *Workbench {
+	q := *w
+	q.ctx = ctx
+	return &q
 }
 
 // Shapes are the toys of one pattern on one sheet, kept by the knobs that their shape
@@ -44,12 +53,14 @@ var bendOnly = map[string]bool{"curl": true, "curl_uneven": true, "twist": true,
 
 // Model is the toy at knob values. The error says which step cannot be folded.
 func (w *Workbench) Model(knobs map[string]float64) (*Model, error) {
+	if w.ctx != nil && w.ctx.Err() != nil {
+		return nil, w.ctx.Err()
+	}
 	t, err := w.Toy(knobs)
 	if err != nil {
 		return nil, err
 	}
-	r := sequence.Replay{Values: w.Values(knobs)}
-	b := BendsOf(r.LastBends())
+	b := BendsOf(LastBendsOf(w.Values(knobs)))
 	b.Softening = w.Softening
 	return t.Model(b), nil
 }

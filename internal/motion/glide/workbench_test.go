@@ -5,15 +5,11 @@ import (
 	"testing"
 
 	"tussock/internal/motion"
-	"tussock/internal/shelf"
 )
 
 func workbench(t testing.TB, id string) *Workbench {
 	t.Helper()
-	p, ok := shelf.Find(id)
-	if !ok {
-		t.Fatal("no " + id)
-	}
+	p := pattern(t, id)
 	return &Workbench{Shapes: NewShapes(p, a4), Throw: Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: ScatterOf("adult")}
 }
 

@@ -24,7 +24,7 @@ func Learn(all []motion.Observation) motion.Calibration {
 	weight, sum := 1/(doubt*doubt), 0.0
 	builds := map[int64]bool{}
 	for _, o := range all {
-		w, ok := o.Trying.(*Workbench)
+		w, ok := motion.Inner(o.Trying).(*Workbench)
 		if !ok {
 			continue
 		}

@@ -1,13 +1,13 @@
 package hop
 
 import (
+	"context"
 	"fmt"
 	"math"
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
-	"tussock/internal/sequence"
 )
 
 // The clinic: from what was seen of hops to the smallest change that should help.
@@ -16,8 +16,9 @@ import (
 var faults = []string{caught, footUnder, shut, hardly, straightUp, tooMany, tired}
 
 // Examine finds what to change after hops at knob values.
-func (w *Workbench) Examine(knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
+func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
 	out, count, sick := motion.Look(log, faults, "hop", "hops")
+	w = w.asked(ctx)
 	t, g, set, err := w.toyAt(knobs)
 	if err != nil {
 		return out, err
@@ -47,7 +48,7 @@ func (w *Workbench) Examine(knobs map[string]float64, log []motion.Noted) (motio
 		e.low()
 	}
 	out.Weigh()
-	return out, nil
+	return out, ctx.Err()
 }
 
 type examination struct {
@@ -55,7 +56,7 @@ type examination struct {
 	knobs map[string]float64
 	toy   Toy
 	g     Geometry
-	set   sequence.SpringSet
+	set   SpringSet
 	log   []motion.Noted
 	out   *motion.Finding
 }
@@ -103,7 +104,7 @@ func far(a Arc) float64  { return math.Abs(a.LengthM) }
 func (e examination) softer() (changes []motion.Change, gain float64) {
 	now := e.middle(e.knobs, high)
 	for by := 0.1; by < 2.45; by += 0.1 {
-		c := []motion.Change{e.w.Change(e.knobs, sequence.KnobHipRadius, by), e.w.Change(e.knobs, sequence.KnobCatchRadius, by)}
+		c := []motion.Change{e.w.Change(e.knobs, KnobHipRadius, by), e.w.Change(e.knobs, KnobCatchRadius, by)}
 		v := e.middle(toys.With(e.knobs, c...), high)
 		if v >= 1.5*now || by > 2.3 {
 			return c, v / math.Max(now, 1e-6)
@@ -164,7 +165,7 @@ func (e examination) low() {
 		e.out.Others = append(e.out.Others, o)
 	}
 	if e.set.GrainDeg < 75 {
-		c := e.w.Change(e.knobs, sequence.KnobGrain, 90-e.set.GrainDeg)
+		c := e.w.Change(e.knobs, KnobGrain, 90-e.set.GrainDeg)
 		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Cut the next sheet with the grain across the pleat", Where: "a new sheet; the grain runs nose to tail.", School: "the paper",
 			Why: "Paper bends 1.6 to 2.5 times as hard across its grain.", Then: "Higher by the same folds.", Against: "If not, the grain lay so already."}, Height)
 		e.out.Others = append(e.out.Others, o)
@@ -212,7 +213,7 @@ func (e examination) caughtFinger() {
 		e.out.Remedy = &r
 	}
 	if e.set.TailDeg < tailFullDeg {
-		c := e.w.Change(e.knobs, sequence.KnobTail, tailFullDeg-e.set.TailDeg)
+		c := e.w.Change(e.knobs, KnobTail, tailFullDeg-e.set.TailDeg)
 		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Bend the tail edge down to %.0f°", tailFullDeg), Where: "a small ramp for the finger.", School: "help the slip",
 			Why: "The finger leaves the edge sooner.", Then: "A cleaner start.", Against: "If it scrapes the table, bend it less."}, Length)
 		e.out.Others = append(e.out.Others, o)
@@ -252,7 +253,7 @@ func (e examination) footFolded() {
 func (e examination) noDistance() {
 	e.out.Title = "It goes straight up. Lift the nose."
 	nose := e.set.NoseUpMM
-	c := e.w.Change(e.knobs, sequence.KnobNoseUp, math.Max(3, 12-nose))
+	c := e.w.Change(e.knobs, KnobNoseUp, math.Max(3, 12-nose))
 	now := e.middle(e.knobs, far)
 	up := e.middle(toys.With(e.knobs, c), far)/math.Max(now, 1e-6) - 1
 	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %.0f mm higher", c.To-c.From), Where: fmt.Sprintf("bend the front legs down, to %.0f mm. Nothing else this time.", c.To), School: "the legs",
@@ -280,7 +281,7 @@ func (e examination) somersaults() {
 	now := e.middle(e.knobs, func(a Arc) float64 { return a.HalfFlips })
 	var c []motion.Change
 	for by := 0.1; by < 2; by += 0.1 {
-		c = []motion.Change{e.w.Change(e.knobs, sequence.KnobHipRadius, -by), e.w.Change(e.knobs, sequence.KnobCatchRadius, -by)}
+		c = []motion.Change{e.w.Change(e.knobs, KnobHipRadius, -by), e.w.Change(e.knobs, KnobCatchRadius, -by)}
 		if e.middle(toys.With(e.knobs, c...), func(a Arc) float64 { return a.HalfFlips }) < now-0.5 {
 			break
 		}
@@ -302,7 +303,7 @@ func (e examination) fading() {
 	if len(v) >= 4 {
 		log += fmt.Sprintf("; the first %.0f cm, the last %.0f cm", 100*v[0], 100*v[len(v)-1])
 	}
-	c := []motion.Change{e.w.Change(e.knobs, sequence.KnobHipRadius, 0.2), e.w.Change(e.knobs, sequence.KnobCatchRadius, 0.2)}
+	c := []motion.Change{e.w.Change(e.knobs, KnobHipRadius, 0.2), e.w.Change(e.knobs, KnobCatchRadius, 0.2)}
 	r := e.remedy(motion.Remedy{Changes: c, Do: "Leave it open for ten minutes", Where: "then roll both folds over a pencil once.", School: "rest",
 		Why: "Each hop takes 1 to 3 % off the opening; paper creeps back when it lies open.", Then: "As at first.", Against: "If it stays weak the layers have come apart: new sheet."}, Height)
 	e.out.Remedy = &r

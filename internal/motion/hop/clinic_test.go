@@ -9,17 +9,12 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
-	"tussock/internal/sequence"
-	"tussock/internal/shelf"
 	"tussock/internal/tune"
 )
 
 func bench(t testing.TB, id string, scale float64, c motion.Conditions) *Workbench {
 	t.Helper()
-	p, ok := shelf.Find(id)
-	if !ok {
-		t.Fatal("no " + id)
-	}
+	p := pattern(t, id)
 	return trying(t, p, on(p, scale), c)
 }
 
@@ -33,7 +28,7 @@ func noted(n int, chips ...string) []motion.Noted {
 
 func examine(t *testing.T, w *Workbench, knobs map[string]float64, log []motion.Noted) motion.Finding {
 	t.Helper()
-	f, err := w.Examine(knobs, log)
+	f, err := w.Examine(t.Context(), knobs, log)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -58,7 +53,7 @@ func TestNoFindingFromOneHop(t *testing.T) {
 // by the model.
 func TestRemediesHelp(t *testing.T) {
 	w := bench(t, "mudskipper", 0.8, nil)
-	hard := map[string]float64{sequence.KnobHipRadius: 0.1, sequence.KnobCatchRadius: 0.1}
+	hard := map[string]float64{KnobHipRadius: 0.1, KnobCatchRadius: 0.1}
 	late := map[string]float64{"last": 0.47}
 	high := func(k map[string]float64) float64 { return mean(t, w, k, func(a Arc) float64 { return a.HeightM }) }
 	long := func(k map[string]float64) float64 { return mean(t, w, k, far) }
@@ -130,7 +125,7 @@ func TestOverhangRule(t *testing.T) {
 	if by := after.MiddleMM - g.MiddleMM; math.Abs(by-(over-wantedOverhangMM)/2) > 0.05 {
 		t.Errorf("the fold moves by %v, the overhang by %v", by, over-wantedOverhangMM)
 	}
-	if err := w.Take(late, map[string]float64{"overhang": -3, "opening": 70, "nose_up": 5}); err != nil || late[sequence.KnobOpening] != 70 || late[sequence.KnobNoseUp] != 5 {
+	if err := w.Take(late, map[string]float64{"overhang": -3, "opening": 70, "nose_up": 5}); err != nil || late[KnobOpening] != 70 || late[KnobNoseUp] != 5 {
 		t.Errorf("%v: %v", late, err)
 	}
 	if err := w.Take(late, map[string]float64{"overhang": 20}); err == nil || !strings.Contains(err.Error(), "reach") {
@@ -188,13 +183,13 @@ func TestCalibration(t *testing.T) {
 	if !(c.Spread < few.Spread && few.Spread < doubt) {
 		t.Errorf("doubt %v, after one toy %v, after three %v", doubt, few.Spread, c.Spread)
 	}
-	p, _ := shelf.Find("sandhopper")
+	p := pattern(t, "sandhopper")
 	full, err := way.Full(nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	before, _ := bench(t, "sandhopper", 0.8, nil).Outlook(nil)
-	after, _ := NewShapes(p, on(p, 0.8)).Under(full, c).Outlook(nil)
+	before, _ := bench(t, "sandhopper", 0.8, nil).Outlook(t.Context(), nil)
+	after, _ := NewShapes(p, on(p, 0.8)).Under(full, c).Outlook(t.Context(), nil)
 	if after.Middle <= before.Middle || after.Hi/after.Lo >= before.Hi/before.Lo {
 		t.Errorf("before %+v, learnt %+v", before, after)
 	}
@@ -234,7 +229,7 @@ func TestTableOfSizes(t *testing.T) {
 // forward.
 func TestGrainAndTable(t *testing.T) {
 	w := bench(t, "mudskipper", 0.6, nil)
-	high := func(deg float64) float64 { return mean(t, w, map[string]float64{sequence.KnobGrain: deg}, high) }
+	high := func(deg float64) float64 { return mean(t, w, map[string]float64{KnobGrain: deg}, high) }
 	if up := high(90)/high(0) - 1; up < 0.3 || up > 1.5 {
 		t.Errorf("grain across goes %.0f %% higher than along", 100*up)
 	}
@@ -282,10 +277,10 @@ func TestGoals(t *testing.T) {
 	levers := w.Levers(nil)
 	var free []int
 	for i, l := range levers {
-		if l.Name == "last" || l.Name == sequence.KnobHipRadius || l.Name == sequence.KnobCatchRadius {
+		if l.Name == "last" || l.Name == KnobHipRadius || l.Name == KnobCatchRadius {
 			free = append(free, i)
 		}
-		if l.Name == sequence.KnobGrain || l.Name == sequence.KnobOpening {
+		if l.Name == KnobGrain || l.Name == KnobOpening {
 			t.Errorf("%s is not for a search to choose", l.Name)
 		}
 	}
@@ -310,26 +305,26 @@ func TestWhatIsInTheWay(t *testing.T) {
 			t.Errorf("%v is taken", c)
 		}
 	}
-	low, err := bench(t, "sandhopper", 1, motion.Conditions{"rope_at": 0.05, "rope": 0.01, "gap": 0.03, "ring_at": 0.2, "ring": 0.2}).Predict(nil, nil)
+	low, err := bench(t, "sandhopper", 1, motion.Conditions{"rope_at": 0.05, "rope": 0.01, "gap": 0.03, "ring_at": 0.2, "ring": 0.2}).Predict(t.Context(), nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	high, err := bench(t, "sandhopper", 1, motion.Conditions{"rope_at": 0.05, "rope": 0.9}).Predict(nil, nil)
+	high, err := bench(t, "sandhopper", 1, motion.Conditions{"rope_at": 0.05, "rope": 0.9}).Predict(t.Context(), nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if !strings.Contains(low.ModeWords, "clears the rope in 100 of 100") || !strings.Contains(low.ModeWords, "gap") || !strings.Contains(low.ModeWords, "ring") || !strings.Contains(high.ModeWords, "clears the rope in 0 of 100") {
 		t.Errorf("%s\n%s", low.ModeWords, high.ModeWords)
 	}
-	back, err := bench(t, "backswimmer", 1, motion.Conditions{"rope_at": 0.04, "rope": 0.01}).Predict(nil, nil)
+	back, err := bench(t, "backswimmer", 1, motion.Conditions{"rope_at": 0.04, "rope": 0.01}).Predict(t.Context(), nil, nil)
 	if err != nil || strings.Contains(back.ModeWords, "clears the rope in 0 of") {
 		t.Errorf("a rope behind one that leaps back: %s, %v", back.ModeWords, err)
 	}
-	far, err := bench(t, "sandhopper", 1, motion.Conditions{"drop": 0.7}).Outlook(nil)
+	far, err := bench(t, "sandhopper", 1, motion.Conditions{"drop": 0.7}).Outlook(t.Context(), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	near, err := bench(t, "sandhopper", 1, nil).Outlook(nil)
+	near, err := bench(t, "sandhopper", 1, nil).Outlook(t.Context(), nil)
 	if err != nil || far.Middle < 1.3*near.Middle {
 		t.Errorf("off a table %v m, on it %v m", far.Middle, near.Middle)
 	}
@@ -357,7 +352,7 @@ func BenchmarkMap(b *testing.B) {
 		for i, l := range levers {
 			at[l.Name] = i
 		}
-		if _, err := tune.Pair(context.Background(), levers, at["last"], at[sequence.KnobHipRadius], 20, w.Measure(levers)); err != nil {
+		if _, err := tune.Pair(context.Background(), levers, at["last"], at[KnobHipRadius], 20, w.Measure(levers)); err != nil {
 			b.Fatal(err)
 		}
 	}

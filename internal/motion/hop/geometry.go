@@ -57,17 +57,17 @@ type pleat struct {
 func Of(r *sequence.Replay) (Geometry, error) {
 	g := Geometry{Sheet: r.Sheet}
 	p := r.Pattern
-	if p.SpringStep(0) == 0 || p.SpringStep(1) == 0 || r.Err != nil {
+	if springStep(p, 0) == 0 || springStep(p, 1) == 0 || r.Err != nil {
 		return g, ErrNoSpring
 	}
 	var q pleat
 	for _, d := range r.Steps {
-		if d.No == p.SpringStep(0) {
+		if d.No == springStep(p, 0) {
 			q.before = d.Before
 		}
 	}
-	hip, okH := q.line(r.Lines[p.Spring[0]])
-	back, okB := q.line(r.Lines[p.Spring[1]])
+	hip, okH := q.line(r.Lines[spring(p, 0)])
+	back, okB := q.line(r.Lines[spring(p, 1)])
 	if q.before == nil || !okH || !okB {
 		return g, ErrNoSpring
 	}
@@ -217,11 +217,11 @@ func inFrame(p geom.Polygon, frame func(geom.Vec) geom.Vec) geom.Polygon {
 // tells on which side of the hip the catch lies.
 func (g *Geometry) frame(r *sequence.Replay, final *fold.State) (func(geom.Vec) geom.Vec, error) {
 	// A spot of the sheet on the hip, near the middle of the toy, and where it lies now.
-	hipAt, okH := placed(r.Lines[r.Pattern.Spring[0]], final)
-	catchAt, okC := placed(r.Lines[r.Pattern.Spring[1]], final)
+	hipAt, okH := placed(r.Lines[spring(r.Pattern, 0)], final)
+	catchAt, okC := placed(r.Lines[spring(r.Pattern, 1)], final)
 	var nose geom.Vec
 	okN := false
-	if at, named := r.Landmarks[r.Pattern.NoseName]; named {
+	if at, named := r.Landmarks[r.Pattern.Head(headNose)]; named {
 		if f := final.FacetsAtSheet(at); len(f) > 0 {
 			nose, okN = final.F[f[0]].Iso.Apply(at), true
 		}
@@ -229,7 +229,7 @@ func (g *Geometry) frame(r *sequence.Replay, final *fold.State) (func(geom.Vec) 
 	if !okH || !okC || !okN {
 		return nil, errors.New("the pattern must name the nose and both creases of the pleat")
 	}
-	long := longest(onPlane(r.Lines[r.Pattern.Spring[0]], final))
+	long := longest(onPlane(r.Lines[spring(r.Pattern, 0)], final))
 	l, ok := geom.LineThrough(long.A, long.B)
 	if !ok {
 		return nil, ErrNoSpring
@@ -291,7 +291,7 @@ func (g *Geometry) touch(r *sequence.Replay, final *fold.State, frame func(geom.
 		at := frame(v)
 		g.Contact = append(g.Contact, Touch{name, at.X, at.Y})
 	}
-	for _, t := range r.Pattern.Toes {
+	for _, t := range r.Pattern.Heads(headToes) {
 		if at, ok := r.Landmarks[t]; ok {
 			if f := final.FacetsAtSheet(at); len(f) > 0 {
 				add("toe", final.F[f[0]].Iso.Apply(at))
@@ -308,7 +308,7 @@ func (g *Geometry) touch(r *sequence.Replay, final *fold.State, frame func(geom.
 		}
 	}
 	var ends [2]Touch
-	for i, s := range onPlane(r.Lines[r.Pattern.Spring[1]], final) {
+	for i, s := range onPlane(r.Lines[spring(r.Pattern, 1)], final) {
 		for _, v := range []geom.Vec{s.A, s.B} {
 			at := frame(v)
 			if i == 0 && v == s.A || at.Y < ends[0].Y {
@@ -326,6 +326,3 @@ func (g *Geometry) touch(r *sequence.Replay, final *fold.State, frame func(geom.
 	g.Contact = append(g.Contact, ends[0], ends[1],
 		Touch{"rear edge", ends[0].X + back, ends[0].Y}, Touch{"rear edge", ends[1].X + back, ends[1].Y})
 }
-
-// LongestMM is the longer side of the finished toy pressed flat.
-func (g Geometry) LongestMM() float64 { return math.Max(g.Box.Width(), g.Box.Height()) }

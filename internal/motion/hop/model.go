@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"tussock/internal/geom"
-	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
@@ -12,7 +11,7 @@ const mm = 1e-3
 
 // springs are both creases of a geometry, pressed as a set says. joined is how far the
 // layers hold together.
-func (g Geometry) springs(s sequence.SpringSet, joined float64) (hip, catch Crease) {
+func (g Geometry) springs(s SpringSet, joined float64) (hip, catch Crease) {
 	n := math.Max(1, g.LayersMean)
 	grain := sheet.GrainFactor(s.GrainDeg)
 	t := g.Sheet.ThicknessMM
@@ -29,7 +28,7 @@ func (g Geometry) springs(s sequence.SpringSet, joined float64) (hip, catch Crea
 }
 
 // toy is what the leap depends on.
-func (g Geometry) toy(s sequence.SpringSet) Toy {
+func (g Geometry) toy(s SpringSet) Toy {
 	t := Toy{MassKg: g.MassG * 1e-3, BodyShare: g.BodyShare, BodyM: g.BodyMM * mm, CoMAhead: g.CoMMM * mm, Gyration: g.GyrationMM * mm,
 		MiddleM: g.MiddleMM * mm, FootM: g.FootMM * mm, WidthM: g.WidthMM * mm, PlanM2: g.PlanMM2 * 1e-6, NoseUpM: s.NoseUpMM * mm,
 		Layers: g.LayersMean, ThickM: g.Sheet.ThicknessMM * mm, Backward: g.Backward}

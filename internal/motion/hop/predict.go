@@ -1,6 +1,7 @@
 package hop
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"runtime"
@@ -85,7 +86,7 @@ func (w *Workbench) modeOf(t Toy, a Arc) string {
 	return "leaps forward"
 }
 
-func (w *Workbench) spread(g Geometry, set sequence.SpringSet, n int, band bool) spread {
+func (w *Workbench) spread(g Geometry, set SpringSet, n int, band bool) spread {
 	out := spread{modes: map[string]int{}}
 	var long, high, flips, feet, speed, angle, push, over []float64
 	var paths [][]LeapSpot
@@ -189,8 +190,9 @@ func passes(p []LeapSpot, x, way, floor float64) float64 {
 }
 
 // Predict hops a set-up: its numbers and its arc.
-func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
+func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
 	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Modes: []motion.Share{}, Outcomes: []motion.Outcome{}, Tries: bandHops}
+	w = w.asked(ctx)
 	t, g, set, err := w.toyAt(knobs)
 	if err == ErrNoSpring { //nolint:errorlint // Of returns it bare
 		out.Mode, out.ModeWords = "no pleat", way.Words.Unlike
@@ -216,6 +218,9 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 		d.Hull = append(d.Hull, [2]float64{round3(v.X), round3(v.Y)})
 	}
 	for _, h := range ghosts {
+		if err := ctx.Err(); err != nil {
+			return out, err
+		}
 		gt, _, gs, err := w.toyAt(h.Knobs)
 		if err != nil {
 			continue // it cannot be folded on this sheet: no ghost
@@ -223,7 +228,7 @@ func (w *Workbench) Predict(knobs map[string]float64, ghosts []motion.Ghost) (mo
 		_, gd := w.drawn(gt, gs)
 		d.Ghosts = append(d.Ghosts, LeapGhost{h.Name, gd.Path})
 	}
-	out.Own = d
+	out.Drawing = &motion.Drawing{Kind: "leap", Data: d}
 	out.Mode = w.modeOf(t, a)
 	out.ModeWords = w.modeWords(t, g, s)
 	out.Readings = w.readings(t, g, set, s)
@@ -251,8 +256,8 @@ func outcomes(s spread) []motion.Outcome {
 }
 
 // Outlook is the distance alone.
-func (w *Workbench) Outlook(knobs map[string]float64) (motion.Outlook, error) {
-	out, _, err := w.outlook(knobs)
+func (w *Workbench) Outlook(ctx context.Context, knobs map[string]float64) (motion.Outlook, error) {
+	out, _, err := w.asked(ctx).outlook(knobs)
 	return out, err
 }
 
@@ -272,7 +277,7 @@ func round3(v float64) float64 { return math.Round(v*1e3) / 1e3 }
 func round5(v float64) float64 { return math.Round(v*1e5) / 1e5 }
 
 // drawn hops just as meant and notes how.
-func (w *Workbench) drawn(t Toy, set sequence.SpringSet) (Arc, *LeapDrawing) {
+func (w *Workbench) drawn(t Toy, set SpringSet) (Arc, *LeapDrawing) {
 	tr := w.trial(set)
 	var moments []Moment
 	l := t.Launch(tr, &moments)
@@ -343,13 +348,10 @@ func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion
 	p := motion.Check{ID: "opening", Title: "Pleat", OK: deg >= overPressedDeg, Fix: []motion.Change{}, Says: fmt.Sprintf("opens to about %.0f° by itself.", deg)}
 	if !p.OK {
 		p.Says = fmt.Sprintf("opens to about %.0f° only: pressed so hard it stays shut. Open it and roll it over a pencil.", deg)
-		p.Fix = []motion.Change{w.Change(knobs, sequence.KnobHipRadius, 1-w.Value(knobs, sequence.KnobHipRadius)), w.Change(knobs, sequence.KnobCatchRadius, 1-w.Value(knobs, sequence.KnobCatchRadius))}
+		p.Fix = []motion.Change{w.Change(knobs, KnobHipRadius, 1-w.Value(knobs, KnobHipRadius)), w.Change(knobs, KnobCatchRadius, 1-w.Value(knobs, KnobCatchRadius))}
 		p.Do = "Make both folds soft"
 	}
 	out := []motion.Check{o, f, p, w.pressed(knobs)}
-	if long := g.LongestMM(); long < w.smallMM() {
-		out = append(out, motion.Check{ID: "SF06", Title: "Small toy", Fix: []motion.Change{}, Says: fmt.Sprintf("its longest side is %.0f mm. Anything under %.0f mm can choke small children and pets: keep it from them.", long, w.smallMM())})
-	}
 	if g.SlantDeg > 10 {
 		out = append(out, motion.Check{ID: "slant", Title: "Slanting pleat", Fix: []motion.Change{}, Says: fmt.Sprintf("the two folds stand %.0f° to each other; it will leap to a side, and that is not predicted.", g.SlantDeg)})
 	}
@@ -360,7 +362,7 @@ func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion
 func (w *Workbench) pressed(knobs map[string]float64) motion.Check {
 	c := motion.Check{ID: "pressed", Title: "Pressed", OK: true, Fix: []motion.Change{}}
 	var has, asked []string
-	for _, name := range []string{sequence.KnobHipRadius, sequence.KnobCatchRadius} {
+	for _, name := range []string{KnobHipRadius, KnobCatchRadius} {
 		k := w.Pattern.Knobs[w.Pattern.KnobIndex(name)]
 		v := w.Value(knobs, name)
 		has, asked = append(has, calledRadius(k, v)), append(asked, calledRadius(k, k.Default))
@@ -389,6 +391,3 @@ func calledRadius(k sequence.Knob, mm float64) string {
 	}
 	return best
 }
-
-// smallMM is the finished size under which small children and pets may choke on a toy.
-func (w *Workbench) smallMM() float64 { return w.conditions["small"] * 1e3 }

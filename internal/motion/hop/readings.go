@@ -6,12 +6,11 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
-	"tussock/internal/sequence"
 )
 
 // Readings are the numbers of a hopper, each with its band, what is usual, what it means
 // and what moves it.
-func (w *Workbench) readings(t Toy, g Geometry, set sequence.SpringSet, s spread) []motion.Reading {
+func (w *Workbench) readings(t Toy, g Geometry, set SpringSet, s spread) []motion.Reading {
 	var out []motion.Reading
 	exact := func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved, says string) {
 		out = append(out, motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: v, Hi: v, Decimals: decimals, UsualLo: lo, UsualHi: hi, Meaning: meaning, MovedBy: moved, Says: says})

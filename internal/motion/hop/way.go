@@ -1,6 +1,13 @@
 package hop
 
-import "tussock/internal/motion"
+import (
+	"math"
+	"math/rand/v2"
+	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+)
 
 // Readings of a hop.
 const (
@@ -32,8 +39,32 @@ const (
 	tired      = "getting weaker"
 )
 
-// Way describes hopping to the bench.
-func Way() motion.Way { return way }
+// Way is all that hopping brings.
+func Way() *toys.Way {
+	return &toys.Way{Way: way, Language: language, Learn: Learn, Card: &toys.Card{Name: "angle card", Lay: angleCard},
+		On:   func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return NewShapes(p, s) },
+		Data: []any{LeapDrawing{}}, Invent: invent,
+		Paper: sheet.Bands{
+			Weight:    sheet.Band{GoodMin: 55, GoodMax: 130, FairMin: 40, FairMax: 180, Low: "so light a toy has little spring behind it", High: "so heavy a toy is more than its spring lifts"},
+			Stiffness: sheet.Band{GoodMin: 1.5, GoodMax: 12, FairMin: 1, FairMax: 25, Low: "so limp a pleat hardly springs", High: "a pleat so stiff is not pressed down by a finger"},
+		}}
+}
+
+// invent makes up a hop for demo data: lengths scatter, and now and then the finger
+// slips too soon.
+func invent(r *rand.Rand, m toys.Meant) (motion.Noted, string) {
+	part, note := math.Max(0.3, 1+m.SD/m.Mean*r.NormFloat64()), ""
+	if r.Float64() < 0.06 {
+		part, note = part*0.4, "Finger slipped too soon"
+	}
+	n := motion.Noted{Kind: way.Kinds[0].Name, Read: map[string]float64{Length: math.Round(m.Mean*part*200) / 200, Height: math.Round(m.More[Height]*part*200) / 200},
+		Under: map[string]string{"trigger": triggers[0].label, "surface": tables[0].label}}
+	if r.Float64() < 0.5 {
+		n.Read[HalfFlips] = math.Max(0, math.Round(m.More[HalfFlips]+0.7*r.NormFloat64()))
+	}
+	n.Chips = m.Chip(r)
+	return n, note
+}
 
 var way = motion.Way{
 	Name: "hop", Predicts: true, Headline: "overhang",
@@ -42,12 +73,12 @@ var way = motion.Way{
 		Conditions: "The hop and the table", Last: "The pleat and the stance",
 		Noting: "Tap what the hop did when you log it: landed on its feet, caught the finger, straight up…",
 		Better: "To make it go farther or higher, search for an aim on the mat.",
-		Unlike: "It has no pleat to spring from, so nothing can be said of how it hops."},
+		Unlike: "It has no pleat to spring from, so nothing can be said of how it hops.",
+		Title:  "Hop", Made: "Made to hop.", ForShow: "Made to be looked at; its hop is predicted all the same.", Untried: "folded, has not hopped yet", Tried: "has hopped already"},
 	Conditions: []motion.Condition{
 		{Name: "trigger", Label: "Set off", Group: "The hop", Max: float64(len(triggers) - 1), Options: triggerOptions(), Logged: true},
 		{Name: "surface", Label: "Table", Group: "The hop", Max: float64(len(tables) - 1), Options: tableOptions(), Logged: true},
 		{Name: "hand", Label: "Whose hand", Group: "The hop", Max: 1, Options: []motion.Option{{Value: 0, Label: "an adult's"}, {Value: 1, Label: "a child's"}}},
-		{Name: "small", Label: "Warn of toys smaller than", Unit: "cm", Group: "The hop", Default: 0.04, Min: 0.005, Max: 0.2},
 		{Name: "own", Label: "Use what my own hops have taught", Group: "The hop", Default: 1, Max: 1, Check: true},
 		{Name: "rope_at", Label: "Rope ahead", Unit: "cm", Group: "What is in the way", Min: 0.01, Max: 2, None: true},
 		{Name: "rope", Label: "Height of the rope", Unit: "cm", Group: "What is in the way", Min: 0.005, Max: 1, None: true},
@@ -83,8 +114,8 @@ var way = motion.Way{
 	Free:  []string{"hip_radius", "catch_radius", "last"},
 	Sweep: []string{"last", "hip_radius"},
 	Asked: &motion.Asked{Title: "the pleat's opening, its overhang, the nose",
-		How:      "Let the pleat lie a minute, then hold the toy sideways against an angle card. The overhang is how far the rear edge passes the hip fold; short of it is negative.",
-		CardPath: "/api/v1/angle-card", CardName: "angle card",
+		How: "Let the pleat lie a minute, then hold the toy sideways against an angle card. The overhang is how far the rear edge passes the hip fold; short of it is negative.",
+
 		Fields: []motion.Field{{Name: "opening", Label: "Pleat opens to", Unit: "deg", Min: 0, Max: 170}, {Name: "overhang", Label: "Overhang", Unit: "mm", Min: -20, Max: 20}, {Name: "nose_up", Label: "Nose over the table", Unit: "mm", Min: 0, Max: 30}}},
 	Schools: []motion.School{
 		{ID: "D01", Question: "How should the last two folds be pressed?", A: "soft: a hard crease loses height", B: "firm: a firm crease gives the power",

@@ -21,7 +21,7 @@ func NewShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
 }
 
 // pressOnly are the knobs that the fold does not depend on.
-var pressOnly = map[string]bool{sequence.KnobHipRadius: true, sequence.KnobCatchRadius: true, sequence.KnobOpening: true, sequence.KnobNoseUp: true, sequence.KnobTail: true, sequence.KnobGrain: true}
+var pressOnly = map[string]bool{KnobHipRadius: true, KnobCatchRadius: true, KnobOpening: true, KnobNoseUp: true, KnobTail: true, KnobGrain: true}
 
 // Workbench sets and hops one pattern on one sheet. It may be used by several at once.
 type Workbench struct {
@@ -37,6 +37,15 @@ type Workbench struct {
 	RingM      float64 // its radius
 	Own        motion.Calibration
 	conditions motion.Conditions
+	ctx        context.Context //nolint:containedctx // that of the one question a copy answers
+}
+
+// asked is the workbench while somebody waits for an answer: it folds no more toys when
+// the asker has gone.
+func (w *Workbench) asked(ctx context.Context) *Workbench {
+	q := *w
+	q.ctx = ctx
+	return &q
 }
 
 // trigger is how it is set off.
@@ -73,9 +82,12 @@ func (s *Shapes) Under(c motion.Conditions, own motion.Calibration) motion.Tryin
 }
 
 // toyAt is the toy at knob values, and its geometry. The error says what cannot be folded.
-func (w *Workbench) toyAt(knobs map[string]float64) (Toy, Geometry, sequence.SpringSet, error) {
+func (w *Workbench) toyAt(knobs map[string]float64) (Toy, Geometry, SpringSet, error) {
+	set := SpringSetOf(w.Values(knobs))
+	if w.ctx != nil && w.ctx.Err() != nil {
+		return Toy{}, Geometry{}, set, w.ctx.Err()
+	}
 	g, err := w.Toy(knobs)
-	set := (&sequence.Replay{Values: w.Values(knobs)}).SpringSet()
 	if err != nil {
 		return Toy{}, g, set, err
 	}
@@ -83,7 +95,7 @@ func (w *Workbench) toyAt(knobs map[string]float64) (Toy, Geometry, sequence.Spr
 }
 
 // trial is a hop just as meant.
-func (w *Workbench) trial(set sequence.SpringSet) Trial {
+func (w *Workbench) trial(set SpringSet) Trial {
 	mu := w.Table
 	if w.Trigger.palm {
 		mu = skin
@@ -129,7 +141,7 @@ type hopped struct {
 // scatter draws n hops: what hands miss in folding and pressing, and, with constants,
 // what the model does not know. Always the same ones for the same n, so that set-ups can
 // be compared.
-func (w *Workbench) scatter(g Geometry, set sequence.SpringSet, n int, constants bool) []hopped {
+func (w *Workbench) scatter(g Geometry, set SpringSet, n int, constants bool) []hopped {
 	r := rand.New(rand.NewPCG(9, 41))
 	hand := adult
 	if w.Child {
@@ -230,7 +242,7 @@ func (w *Workbench) Levers(knobs map[string]float64) []motion.Lever {
 	kept := out[:0]
 	for _, l := range out {
 		// What the paper is, and what was measured, is not for a search to choose.
-		if l.Name != sequence.KnobOpening && l.Name != sequence.KnobGrain {
+		if l.Name != KnobOpening && l.Name != KnobGrain {
 			kept = append(kept, l)
 		}
 	}
@@ -263,7 +275,7 @@ func (w *Workbench) Goal(aim string, at float64) motion.Goal {
 // knobOf is the knob of the pattern that moves a fold of the pleat: the one that this
 // step alone uses, or the first that it uses.
 func (w *Workbench) knobOf(which int) (sequence.Knob, bool) {
-	step := w.Pattern.SpringStep(which)
+	step := springStep(w.Pattern, which)
 	best, found := sequence.Knob{}, false
 	for _, k := range w.Pattern.Knobs {
 		if k.Plain || k.Implied || k.Kind != sequence.SetUp {
@@ -318,10 +330,10 @@ func moved(overhangMM, wantMM float64) string {
 // Take puts what was measured of the pleat into the knobs.
 func (w *Workbench) Take(knobs, measured map[string]float64) error {
 	if v, ok := measured["opening"]; ok {
-		knobs[sequence.KnobOpening] = v
+		knobs[KnobOpening] = v
 	}
 	if v, ok := measured["nose_up"]; ok {
-		knobs[sequence.KnobNoseUp] = v
+		knobs[KnobNoseUp] = v
 	}
 	if v, ok := measured["overhang"]; ok {
 		c, can := w.toOverhang(knobs, v)
@@ -334,4 +346,6 @@ func (w *Workbench) Take(knobs, measured map[string]float64) error {
 }
 
 // Told: hoppers tell nothing beside findings.
-func (w *Workbench) Told(map[string]float64, []motion.Noted) (any, error) { return nil, nil }
+func (w *Workbench) Told(context.Context, map[string]float64, []motion.Noted) (*motion.Drawing, error) {
+	return nil, nil
+}

@@ -11,6 +11,7 @@ import (
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/ways"
 )
 
 const leaf = `pattern "Leaf"
@@ -25,7 +26,7 @@ crease through part(BL,TL,share) square left as g
 
 func leaves(t *testing.T, counted *atomic.Int64) *toys.Toys[float64] {
 	t.Helper()
-	p, err := sequence.Parse("leaf", leaf)
+	p, err := ways.Parse("leaf", leaf)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -111,7 +112,7 @@ func TestKnobs(t *testing.T) {
 // Lengths of folds go along with the sheet as far as they may; parts and what is bent
 // stay, and the knobs given are left alone.
 func TestScaled(t *testing.T) {
-	p, err := sequence.Parse("leaf", strings.Replace(leaf, "to 90 set", "to 90 fold", 1))
+	p, err := ways.Parse("leaf", strings.Replace(leaf, "to 90 set", "to 90 fold", 1))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,14 +1,14 @@
 import { useDeferredValue } from "react";
 import { Link, Navigate, useParams } from "react-router";
-import { FoldStretch } from "../bench/FoldStretch";
-import { Follow } from "../bench/Follow";
-import { PaperStretch } from "../bench/PaperStretch";
-import { SetStretch } from "../bench/SetStretch";
-import { Trail } from "../bench/Trail";
-import { TryStretch } from "../bench/TryStretch";
-import { TuneStretch } from "../bench/TuneStretch";
+import { FoldStretch } from "../bench/fold/FoldStretch";
+import { Follow } from "../bench/fold/Follow";
+import { PaperStretch } from "../bench/paper/PaperStretch";
+import { SetStretch } from "../bench/set/SetStretch";
+import { Trail } from "../bench/frame/Trail";
+import { TryStretch } from "../bench/try/TryStretch";
+import { TuneStretch } from "../bench/tune/TuneStretch";
 import { useSettings } from "../settings";
-import { stretches, useBench, type Ready, type Stretch } from "../bench/useBench";
+import { stretches, useBench, type Ready, type Stretch } from "../bench/frame/useBench";
 
 /** One build: trail, mat and slip. The address holds build, stretch and step. */
 export function Bench() {

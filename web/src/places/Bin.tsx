@@ -3,8 +3,8 @@ import { toast } from "sonner";
 import { api } from "../api/client";
 import { Button, Caution } from "../parts/controls";
 import { useUnits } from "../settings";
-import { sizeOf } from "../bench/trialWords";
-import { useMoves } from "../bench/useMoves";
+import { sizeOf } from "../parts/trialWords";
+import { useMoves } from "../parts/useMoves";
 
 /** What has been thrown away, and how to get it back. */
 export function Bin() {

@@ -1,10 +1,10 @@
 import { useParams } from "react-router";
-import { useMoves } from "../bench/useMoves";
+import { useMoves } from "../parts/useMoves";
 import { number } from "../units";
 
 /** What the model of a way of moving takes, how sure that is, and where it ends. */
 export function NotKnown() {
-  const { moves = "fly" } = useParams();
+  const { moves = "" } = useParams();
   const ways = useMoves();
   const known = ways?.find((w) => w.name === moves);
   if (ways && !known)

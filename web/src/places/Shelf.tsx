@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { useMoves } from "../bench/useMoves";
-import { api, type BuildCard, type Pattern, type StudyCard } from "../api/client";
+import { useMoves } from "../parts/useMoves";
+import { api, type BuildCard, type Moving, type Pattern, type StudyCard } from "../api/client";
 import { plainFaces } from "../paper";
 import { Caution } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
@@ -9,21 +9,13 @@ import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
 import { recordValue, sheetSize } from "../units";
 
-const ways: Record<Pattern["moves"], string> = {
-  fly: "Fly",
-  hop: "Hop",
-  flap: "Flap",
-  spin: "Spin",
-  reveal: "Reveal",
-};
-
 /** The start: builds on the bench, and the patterns there are. */
 export function Shelf() {
   const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
   const studies = useQuery({ queryKey: ["studies"], queryFn: api.studies, staleTime: Infinity });
   const builds = useQuery({ queryKey: ["builds"], queryFn: api.builds, staleTime: 0 });
   const problem = patterns.error ?? builds.error;
-  const moves = [...new Set(patterns.data?.map((p) => p.moves))];
+  const ways = useMoves()?.filter((w) => patterns.data?.some((p) => p.moves === w.name));
   return (
     <main id="main" className="mx-auto w-full max-w-[80rem] grow p-4 sm:p-6">
       {problem && <Caution title="The shelf cannot be shown">{problem.message}</Caution>}
@@ -38,16 +30,16 @@ export function Shelf() {
           <OnBench key={b.id} build={b} />
         ))}
       </ul>
-      {moves.map((m) => (
-        <section key={m} className="mt-8" aria-labelledby={`way-${m}`}>
-          <h2 id={`way-${m}`} className="border-b-2 border-ink pb-1 text-3xl">
-            {ways[m]}
+      {ways?.map((w) => (
+        <section key={w.name} className="mt-8" aria-labelledby={`way-${w.name}`}>
+          <h2 id={`way-${w.name}`} className="border-b-2 border-ink pb-1 text-3xl">
+            {w.words.title}
           </h2>
           <ul className="mt-4 grid gap-5 lg:grid-cols-2">
             {patterns.data
-              ?.filter((p) => p.moves === m)
+              ?.filter((p) => p.moves === w.name)
               .map((p) => (
-                <Card key={p.id} pattern={p} />
+                <Card key={p.id} pattern={p} way={w} />
               ))}
           </ul>
         </section>
@@ -97,9 +89,8 @@ function OnBench({ build: b }: { build: BuildCard }) {
     });
   };
   const d = b.stats;
-  const unit = useMoves()
-    ?.find((w) => w.name === b.moves)
-    ?.records.find((r) => r.id === b.record)?.unit;
+  const way = useMoves()?.find((w) => w.name === b.moves);
+  const unit = way?.records.find((r) => r.id === b.record)?.unit;
   return (
     <li className="flex border border-line bg-panel">
       <Link to={`/bench/${b.id}`} className="flex min-w-0 grow items-center gap-3 p-3 hover:bg-ground">
@@ -132,7 +123,7 @@ function OnBench({ build: b }: { build: BuildCard }) {
                 ? "not begun"
                 : b.step < b.steps
                   ? `folded to step ${b.step} of ${b.steps}`
-                  : "folded, not thrown yet"}
+                  : way?.words.untried}
             </span>
           )}
         </span>
@@ -149,7 +140,7 @@ function OnBench({ build: b }: { build: BuildCard }) {
   );
 }
 
-function Card({ pattern: p }: { pattern: Pattern }) {
+function Card({ pattern: p, way }: { pattern: Pattern; way: Moving }) {
   const units = useUnits();
   return (
     <li className="border border-line bg-panel">
@@ -167,9 +158,7 @@ function Card({ pattern: p }: { pattern: Pattern }) {
         <div className="flex grow flex-col p-4">
           <h3 className="text-3xl">{p.title}</h3>
           <p className="mt-1 text-lg">
-            {p.good}.
-            {p.moves === "fly" &&
-              (p.show ? " Made to be looked at; its flight is predicted all the same." : " Made to fly.")}
+            {p.good}. {p.show ? way.words.for_show : way.words.made}
           </p>
           <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 text-sm">
             <dt className="text-quiet">Sheet</dt>

@@ -8,7 +8,7 @@ import { useWanted } from "../papers/wanted";
 import { Caution, Field } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { ordinary, plainFaces } from "../paper";
-import { GetIt, Verdict } from "../parts/SheetAdvice";
+import { GetIt, Verdict } from "../papers/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
 import { inUnits, length, number } from "../units";

@@ -5,7 +5,7 @@ import { api, type Study as StudyData } from "../api/client";
 import { useShortcuts } from "../keys";
 import { plainFaces } from "../paper";
 import { Button, Caution, Figure, Check } from "../parts/controls";
-import { InTheRound } from "../bench/InTheRound";
+import { InTheRound } from "../parts/InTheRound";
 import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";

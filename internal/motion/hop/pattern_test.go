@@ -1,0 +1,24 @@
+package hop
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"tussock/internal/sequence"
+)
+
+// pattern reads a pattern of the shelf by its id. The shelf itself knows all ways of
+// moving, this one too, so tests of it cannot ask it.
+func pattern(t testing.TB, id string) *sequence.Pattern {
+	t.Helper()
+	text, err := os.ReadFile(filepath.Join("..", "..", "shelf", id+".pattern"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := (&sequence.Language{Ways: []sequence.Vocabulary{language}}).Parse(id, string(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}

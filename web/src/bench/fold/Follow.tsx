@@ -1,0 +1,227 @@
+import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
+import { Link, useNavigate } from "react-router";
+import { api } from "../../api/client";
+import { useShortcuts } from "../../keys";
+import { Button } from "../../parts/controls";
+import { PaperPicture } from "../../parts/PaperPicture";
+import { inBrief } from "../../parts/briefly";
+import { useUnits } from "../../settings";
+import { costOfSlip, inUnits } from "../../units";
+import { CareNote } from "./CareNote";
+import { useCare, useLook, useSeeing, seen } from "../frame/folding";
+import { Mistakes } from "./Mistakes";
+import { Others } from "./Others";
+import { SeeingChoice } from "./SeeingChoice";
+import { Magnifier, StepPicture } from "./StepPicture";
+import { useReached } from "./useReached";
+import { useWakeLock } from "./useWakeLock";
+import type { Ready } from "../frame/useBench";
+
+/** How far a finger must go for a swipe, in pixels. */
+const swipePX = 50;
+
+/** One step, full screen: for the table, with paper in hand. */
+export function Follow({ ready, step }: { ready: Ready; step: number }) {
+  const { build, good, bench } = ready;
+  const units = useUnits();
+  const navigate = useNavigate();
+  const [see] = useSeeing();
+  const [panel, setPanel] = useState<"" | "different" | "more">("");
+  const [since, setSince] = useState<number | null>(null);
+  const awake = useWakeLock();
+  const last = good.steps.length;
+  const s = good.steps[step - 1];
+  const care = useCare(ready)[step - 1];
+  const look = useLook(ready, step, see.xray || panel === "different");
+  const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
+  const { show } = bench;
+  const go = useCallback(
+    (by: number) => {
+      setPanel("");
+      let to = step + by;
+      while (to > 1 && to <= last && made.includes(to)) to += by;
+      if (to > last) {
+        void api.keepStep(build.id, last).then(show);
+        void navigate(`/bench/${build.id}/set`);
+      } else {
+        void navigate(`/bench/${build.id}/follow/${Math.max(1, to)}`);
+      }
+    },
+    [step, last, made, build.id, show, navigate],
+  );
+  useShortcuts(
+    useMemo(
+      () => [
+        { key: " ", label: "Next step", run: () => go(1) },
+        { key: "ArrowRight", label: "Next step", run: () => go(1) },
+        { key: "ArrowLeft", label: "Step before", run: () => go(-1) },
+        {
+          key: "d",
+          label: "Mine looks different",
+          run: () => setPanel((p) => (p === "different" ? "" : "different")),
+        },
+        {
+          key: "Escape",
+          label: "Leave the full screen",
+          run: () => void navigate(`/bench/${build.id}/fold/${step}`),
+        },
+      ],
+      [go, navigate, build.id, step],
+    ),
+  );
+  useReached(ready, step);
+  const from = useRef<{ x: number; y: number } | null>(null);
+  const down = (e: PointerEvent) => (from.current = { x: e.clientX, y: e.clientY });
+  const up = (e: PointerEvent<HTMLElement>) => {
+    const start = from.current;
+    from.current = null;
+    if (!start) return;
+    const [dx, dy] = [e.clientX - start.x, e.clientY - start.y];
+    if (Math.abs(dx) > swipePX && Math.abs(dx) > 2 * Math.abs(dy)) {
+      go(dx < 0 ? 1 : -1);
+      return;
+    }
+    if (Math.hypot(dx, dy) > 10) return;
+    // Tap zones: the left quarter goes back, the right half goes on.
+    const box = e.currentTarget.getBoundingClientRect();
+    const at = (e.clientX - box.left) / box.width;
+    if (at < 0.25) go(-1);
+    else if (at > 0.5) go(1);
+  };
+  if (!s) return null;
+  const colours = { front: good.sheet.front, back: good.sheet.back };
+  const peek = good.steps[step];
+  const speak = () => {
+    speechSynthesis.cancel();
+    speechSynthesis.speak(new SpeechSynthesisUtterance(inUnits(s.say, units)));
+  };
+  return (
+    <main
+      id="main"
+      className="fixed inset-0 z-30 flex flex-col bg-ground"
+      aria-label={`Follow, step ${step}`}
+    >
+      <div className="flex items-center gap-3 border-b border-line bg-panel px-3 py-1">
+        <p className="title grow text-xl">
+          {step} <span className="text-quiet">of {last}</span> <span className="text-base">{s.title}</span>
+        </p>
+        <Others build={build.id} step={step} way="follow" />
+        {since !== null && <Elapsed since={since} />}
+        <Button
+          weight="bare"
+          aria-expanded={panel === "more"}
+          onClick={() => setPanel(panel === "more" ? "" : "more")}
+        >
+          More
+        </Button>
+        <Link className="min-h-11 py-2 underline" to={`/bench/${build.id}/fold/${step}`}>
+          Leave
+        </Link>
+      </div>
+      {panel === "different" ? (
+        <div className="grow overflow-auto p-4">
+          <Mistakes look={look} right={s.after} colours={colours} />
+        </div>
+      ) : panel === "more" ? (
+        <div className="grow space-y-4 overflow-auto p-4">
+          <SeeingChoice />
+          {care && <CareNote care={care} />}
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => setSince(since === null ? Date.now() : null)}>
+              {since === null ? "Show a timer" : "Hide the timer"}
+            </Button>
+            {"speechSynthesis" in window && <Button onClick={speak}>Read the step aloud</Button>}
+          </div>
+          {awake && <p className="text-sm text-quiet">{awake}</p>}
+        </div>
+      ) : (
+        <div
+          className="flex min-h-0 grow touch-pan-y flex-col items-stretch select-none sm:flex-row"
+          onPointerDown={down}
+          onPointerUp={up}
+        >
+          <StepPicture
+            ready={ready}
+            step={step}
+            look={look}
+            hold={care?.hold}
+            className="min-h-0 w-full min-w-0 grow basis-0"
+          />
+          <div className="flex shrink-0 justify-end gap-2 p-2 sm:w-40 sm:flex-col">
+            <Magnifier ready={ready} step={step} className="w-28 sm:w-full" />
+            <figure className="w-28 border border-line bg-panel p-1 sm:w-full" aria-hidden="true">
+              <PaperPicture
+                thin
+                picture={(s.op === "wing" && good.toy?.round) || s.after}
+                transform={s.op === "wing" ? undefined : seen({ ...see, turn: "drawn" }, 0)}
+                colours={colours}
+                label=""
+                className="h-24 w-full sm:h-28"
+              />
+              <figcaption className="text-center text-xs">becomes</figcaption>
+            </figure>
+          </div>
+        </div>
+      )}
+      <div className="border-t border-line bg-panel p-3">
+        <div className="mx-auto flex max-w-3xl flex-col gap-2">
+          <p
+            aria-live="polite"
+            className="border-2 border-on-mark bg-buoy px-3 py-2 text-[1.35rem] leading-snug font-bold text-on-mark"
+          >
+            {s.made && "Already there: "}
+            {inUnits(see.brief ? inBrief(s) : s.say || s.text, units)}
+            {s.gap &&
+              s.gap.verdict !== "touch" &&
+              ` ${s.gap.verdict === "leave" ? "Leave" : "Overlap"} ${inUnits(`${Math.round(s.gap.mm * 10) / 10} mm`, units)}.`}
+          </p>
+          {s.cautions.map((c) => (
+            <p key={c.id} className="bg-caution px-2 py-1 text-on-mark">
+              <b>{c.title}.</b> {c.text}
+            </p>
+          ))}
+          {s.looks && (
+            <p>
+              <b>Before you go on:</b> it looks right when {inUnits(s.looks, units)}.
+            </p>
+          )}
+          {care && care.per_mm > 1 && panel === "" && (
+            <p className="text-sm">
+              {care.class === "critical" && <b>Take care. </b>}
+              {costOfSlip(care.per_mm, care.worst, units)}.
+            </p>
+          )}
+          <div className="flex gap-2">
+            <Button className="grow" disabled={step === 1} onClick={() => go(-1)}>
+              ← Back
+            </Button>
+            <Button
+              className="grow"
+              aria-pressed={panel === "different"}
+              onClick={() => setPanel(panel === "different" ? "" : "different")}
+            >
+              Mine looks different
+            </Button>
+            <Button weight="main" className="grow-2 text-lg" onClick={() => go(1)}>
+              {peek ? "Next →" : "Done"}
+            </Button>
+          </div>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+function Elapsed({ since }: { since: number }) {
+  const [now, setNow] = useState(since);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  const s = Math.max(0, Math.floor((now - since) / 1000));
+  return (
+    <p className="tabular-nums" role="timer">
+      {Math.floor(s / 60)}:{String(s % 60).padStart(2, "0")}
+    </p>
+  );
+}

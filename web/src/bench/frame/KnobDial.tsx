@@ -1,0 +1,127 @@
+import { Slider } from "radix-ui";
+import { memo, useState } from "react";
+import type { Knob } from "../../api/client";
+import { useUnits } from "../../settings";
+import { knobValue, lengthValue, number, parseLength, parseNumber, smallLength } from "../../units";
+
+/**
+ * One knob: a slider, the value to type, and what it changes. It rests while another one
+ * moves.
+ */
+export const KnobDial = memo(Dial);
+
+function Dial({
+  knob,
+  value,
+  onTry,
+  onKeep,
+}: {
+  knob: Knob;
+  value: number;
+  onTry: (knob: string, v: number) => void;
+  /** now: at once; else when the dial has rested for a moment. */
+  onKeep: (knob: string, v: number, now: boolean) => void;
+}) {
+  const units = useUnits();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [problem, setProblem] = useState("");
+  const stepSize = knob.step || (knob.unit === "mm" || knob.unit === "deg" ? 0.5 : 0.01);
+  // What is finer than a sixteenth of an inch has decimals in both units.
+  const fine = knob.unit === "mm" && knob.step > 0 && knob.step < 0.5;
+  const shown = fine
+    ? smallLength(value, units, 2).replace(/ .*/, "")
+    : knob.unit === "mm"
+      ? lengthValue(value, units)
+      : number(value, 3);
+  const unit = knob.unit === "mm" ? units : knob.unit === "deg" ? "°" : "";
+  const take = () => {
+    if (typed === null) return;
+    const v = knob.unit === "mm" ? parseLength(typed, units) : parseNumber(typed.replace("°", ""));
+    if (typed === shown) {
+      setTyped(null);
+    } else if (v === undefined || v < knob.min || v > knob.max) {
+      setProblem(
+        `${knob.label} is “${typed}”; it must be ${knobValue(knob.min, knob.unit, units)} to ${knobValue(knob.max, knob.unit, units)}.`,
+      );
+      return;
+    } else {
+      onTry(knob.name, v);
+      onKeep(knob.name, v, true);
+      setTyped(null);
+    }
+    setProblem("");
+  };
+  const where = knob.steps.length > 0 ? `step ${knob.steps.join(", ")}` : "";
+  return (
+    <div className="border-t border-line py-3">
+      <div className="flex items-baseline justify-between gap-3">
+        <span className="font-semibold" id={`knob-${knob.name}`}>
+          {knob.label}
+        </span>
+        <span className="flex items-baseline gap-1">
+          <input
+            aria-label={`${knob.label}, value`}
+            className="w-20 border border-ink bg-panel px-2 py-1 text-right text-lg font-semibold"
+            value={typed ?? shown}
+            onChange={(e) => setTyped(e.target.value)}
+            onBlur={take}
+            onKeyDown={(e) => {
+              if (e.key === "Enter") take();
+              if (e.key === "Escape") {
+                setTyped(null);
+                setProblem("");
+              }
+            }}
+          />
+          <span className="w-6">{unit}</span>
+        </span>
+      </div>
+      <Slider.Root
+        className="relative mt-1 flex h-9 touch-none items-center select-none"
+        value={[value]}
+        min={knob.min}
+        max={knob.max}
+        step={stepSize}
+        onValueChange={([v]) => v !== undefined && onTry(knob.name, v)}
+        onValueCommit={([v]) => v !== undefined && onKeep(knob.name, v, false)}
+      >
+        <Slider.Track className="relative h-1 grow bg-line">
+          <Slider.Range className="absolute h-full bg-ink" />
+        </Slider.Track>
+        <Slider.Thumb
+          aria-labelledby={`knob-${knob.name}`}
+          aria-valuetext={knobValue(value, knob.unit, units)}
+          className="block h-7 w-4 border-2 border-ink bg-panel"
+        />
+      </Slider.Root>
+      {knob.named.length > 0 && (
+        <div className="mb-1 flex flex-wrap gap-1.5" role="group" aria-label={`${knob.label}, by name`}>
+          {knob.named.map((n) => (
+            <button
+              key={n.label}
+              type="button"
+              className="min-h-9 border border-ink bg-panel px-2 text-sm hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel"
+              aria-pressed={Math.abs(n.value - value) < 1e-6}
+              onClick={() => {
+                onTry(knob.name, n.value);
+                onKeep(knob.name, n.value, true);
+              }}
+            >
+              {n.label}
+            </button>
+          ))}
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="mb-1 bg-caution px-2 py-1 text-sm text-on-mark">
+          {problem}
+        </p>
+      )}
+      <p className="text-sm text-quiet">
+        {knob.changes}{" "}
+        {value !== knob.default && `The pattern has ${knobValue(knob.default, knob.unit, units)}.`}
+        {where && ` Belongs to ${where}.`}
+      </p>
+    </div>
+  );
+}

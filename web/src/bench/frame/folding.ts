@@ -1,0 +1,81 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useSyncExternalStore } from "react";
+import { api, type Care } from "../../api/client";
+import type { Ready } from "./useBench";
+
+/** The care that each step of a build needs; empty until it is known. */
+export function useCare({ pattern, build, good }: Ready): Care[] {
+  // What is saved, not what a knob passes through on its way; last bends fold nothing.
+  const bends = new Set(pattern.knobs.filter((k) => k.implied).map((k) => k.name));
+  const knobs = Object.fromEntries(Object.entries(build.setup.knobs).filter(([name]) => !bends.has(name)));
+  const setup = { ...build.setup, knobs };
+  const found = useQuery({
+    queryKey: ["care", pattern.id, setup],
+    queryFn: () => api.care(pattern.id, setup, "adult"),
+    enabled: good.ok,
+    placeholderData: (old) => old,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+  return found.data ?? none;
+}
+
+const none: Care[] = [];
+
+/** A step looked at more closely: hidden layers, likely mistakes, the crease map. */
+export function useLook({ pattern, setup, good }: Ready, step: number, asked: boolean) {
+  return useQuery({
+    queryKey: ["look", pattern.id, step, setup],
+    queryFn: () => api.look(pattern.id, step, setup),
+    enabled: asked && good.ok,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  }).data;
+}
+
+/** How a person likes to see steps; kept on this device. */
+export interface Seeing {
+  mirror: boolean;
+  turn: "drawn" | "away" | "toward";
+  xray: boolean;
+  /** Few words, for those who know the folds. */
+  brief: boolean;
+}
+
+const key = "tussock-seeing";
+const plain: Seeing = { mirror: false, turn: "drawn", xray: false, brief: false };
+const watchers = new Set<() => void>();
+let now: Seeing | undefined;
+
+function seeing(): Seeing {
+  if (!now) {
+    try {
+      now = { ...plain, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<Seeing>) };
+    } catch {
+      now = plain; // what is kept there is not ours
+    }
+  }
+  return now;
+}
+
+export function useSeeing(): [Seeing, (part: Partial<Seeing>) => void] {
+  const value = useSyncExternalStore((f) => {
+    watchers.add(f);
+    return () => watchers.delete(f);
+  }, seeing);
+  const change = useCallback((part: Partial<Seeing>) => {
+    now = { ...seeing(), ...part };
+    localStorage.setItem(key, JSON.stringify(now));
+    watchers.forEach((f) => f());
+  }, []);
+  return [value, change];
+}
+
+/** How a picture is turned and mirrored, for CSS. */
+export function seen(s: Seeing, awayDeg: number): string | undefined {
+  const deg = s.turn === "away" ? awayDeg : s.turn === "toward" ? awayDeg + 180 : 0;
+  if (!s.mirror && deg === 0) return undefined;
+  return `${s.mirror ? "scaleX(-1) " : ""}rotate(${deg}deg)`;
+}

@@ -1,0 +1,146 @@
+import { keepPreviousData, replaceEqualDeep, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import { toast } from "sonner";
+import {
+  api,
+  Problem,
+  type Build,
+  type Moving,
+  type Pattern,
+  type Replay,
+  type Setup,
+} from "../../api/client";
+
+import { useMoves } from "../../parts/useMoves";
+
+export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
+export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
+
+const sameSetup = (a: Setup, b: Setup) => JSON.stringify(a) === JSON.stringify(b);
+
+/** A value as it was when it last rested for so many ms. */
+function useRested<T>(value: T | undefined, ms: number): T | undefined {
+  const [rested, setRested] = useState(value);
+  if (rested === undefined && value !== undefined) setRested(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), ms);
+    return () => clearTimeout(timer);
+  }, [value, ms]);
+  return rested ?? value;
+}
+
+/** A build, the set-up that is being tried out on it, and what that folds into. */
+export function useBench(id: number) {
+  const queries = useQueryClient();
+  const build = useQuery({ queryKey: ["build", id], queryFn: () => api.build(id), retry: false });
+  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  // What the hand is moving right now; null while it rests on what is saved.
+  const [edit, setEdit] = useState<Setup | null>(null);
+  const setup = edit ?? build.data?.setup;
+  // While the motion is looked at, it is asked for first; the pictures of the steps follow
+  // when the dial rests.
+  const [search] = useSearchParams();
+  const later = useRested(setup, 150);
+  const folded = search.get("look") === "motion" ? later : setup;
+  // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
+  const before = useRef<Replay | undefined>(undefined);
+  const replay = useQuery({
+    queryKey: ["replay", build.data?.pattern, folded],
+    queryFn: async ({ signal }) => {
+      if (!build.data || !folded) throw new Error("no build yet");
+      const fresh = await api.replay(build.data.pattern, folded, signal);
+      const shared = before.current ? replaceEqualDeep(before.current, fresh) : fresh;
+      before.current = shared;
+      return shared;
+    },
+    enabled: build.data !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+  const view = replay.data;
+  // The last good state stays on the mat while a fold cannot be made.
+  const [good, setGood] = useState<Replay>();
+  if (view?.ok && view !== good) setGood(view);
+
+  const show = useCallback(
+    (b: Build) => {
+      queries.setQueryData(["build", b.id], b);
+      void queries.invalidateQueries({ queryKey: ["builds"] });
+    },
+    [queries],
+  );
+  /** Runs a change of the build and says what was refused. */
+  const change = async (call: Promise<Build>): Promise<Build | undefined> => {
+    try {
+      const b = await call;
+      show(b);
+      return b;
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : "That did not work.");
+      return undefined;
+    }
+  };
+  const keep = async (next: Setup) => {
+    if (build.data && sameSetup(next, build.data.setup)) {
+      setEdit(null);
+      return;
+    }
+    try {
+      const b = await api.setDraft(id, next);
+      show(b);
+      setEdit((now) => (now && sameSetup(now, next) ? null : now));
+    } catch (e) {
+      // A set-up that cannot be folded is not kept; the slip says why.
+      if (!(e instanceof Problem && e.status === 422)) {
+        toast.error(e instanceof Error ? e.message : "The draft could not be kept.");
+      }
+    }
+  };
+  const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
+  const way = useMoves()?.find((w) => w.name === pattern?.moves);
+  const title = build.data?.name;
+  useEffect(() => {
+    if (title) document.title = `${title} · Tussock`;
+    return () => {
+      document.title = "Tussock";
+    };
+  }, [title]);
+  return {
+    build: build.data,
+    problem: build.error ?? replay.error,
+    pattern,
+    way,
+    setup,
+    view,
+    good: view?.ok ? view : (good ?? view),
+    tryOut: setEdit,
+    keep,
+    /** Shows a set-up and keeps it. */
+    set: (next: Setup) => {
+      setEdit(next);
+      return keep(next);
+    },
+    change,
+    show,
+    putBack: async () => {
+      setEdit(null);
+      if (build.data?.draft) await change(api.discardDraft(id));
+    },
+  };
+}
+
+export type BenchState = ReturnType<typeof useBench>;
+
+/** A bench whose build, pattern and pictures are there. */
+export interface Ready {
+  bench: BenchState;
+  build: Build;
+  pattern: Pattern;
+  /** How the toy moves, and all that is asked and told of that. */
+  way: Moving;
+  setup: Setup;
+  good: Replay;
+}

@@ -1,0 +1,30 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Prediction, type Setup } from "../../api/client";
+import { useConditions } from "../../parts/conditions";
+import type { Ready } from "./useBench";
+
+/** How a set-up is predicted to move, with earlier ones as ghosts beside it. */
+export function usePrediction(ready: Ready, setup: Setup, ghosts: { name: string; setup: Setup }[] = []) {
+  const [how] = useConditions(ready.way);
+  const id = ready.build.pattern;
+  // Only set-ups of the same sheet are the same fold.
+  const beside = ghosts
+    .filter(
+      (g) =>
+        g.setup.sheet.width_mm === setup.sheet.width_mm && g.setup.sheet.height_mm === setup.sheet.height_mm,
+    )
+    .map((g) => ({ name: g.name, knobs: g.setup.knobs }));
+  const answer = useQuery({
+    queryKey: ["prediction", id, setup, how, beside],
+    queryFn: ({ signal }) => api.predict(id, setup, how, beside, signal),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+  // What cannot be folded cannot be tried: the last picture stays on the mat.
+  const [good, setGood] = useState<Prediction>();
+  if (answer.data && answer.data !== good) setGood(answer.data);
+  return { data: answer.data ?? good, error: answer.error };
+}

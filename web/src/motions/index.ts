@@ -1,0 +1,19 @@
+import type { ComponentType } from "react";
+import type { Prediction } from "../api/client";
+import type { MatProps, Motion } from "./drawing";
+
+// Each way of moving is a folder beside this file, and its index is its registration.
+const all = Object.values(import.meta.glob<{ default: Motion }>("./*/index.ts", { eager: true })).map(
+  (m) => m.default,
+);
+
+const nothing: ComponentType<MatProps> = ({ prediction }) => prediction.mode_words;
+
+/** What draws a prediction, by the kind of its drawing; its words where nobody does. */
+export function drawerOf(p: Prediction): { Mat: ComponentType<MatProps> } {
+  const kind = p.drawing?.kind ?? "";
+  return { Mat: all.find((m) => kind in m.mats)?.mats[kind] ?? nothing };
+}
+
+/** The views that a way of moving adds to those that all have. */
+export const viewsOf = (way: string) => all.find((m) => m.way === way)?.views ?? [];

@@ -1,0 +1,93 @@
+import { type Fit, type Want, type Way } from "../api/client";
+import { WantFields, WayList } from "./SheetWays";
+import { type useWanted } from "./wanted";
+import { useUnits } from "../settings";
+import { inUnits, length, number, sheetSize, smallLength } from "../units";
+import { Button, Caution } from "../parts/controls";
+
+/** Why a sheet does not do, in a folder's words. */
+export function Verdict({ fit }: { fit: Fit }) {
+  const units = useUnits();
+  if (fit.does && !fit.small) return null;
+  return (
+    <Caution still title={fit.does ? "Smaller than fingers like" : "Not as it is"}>
+      {!fit.does && fit.why && (
+        <p>{inUnits(`${fit.why.charAt(0).toUpperCase()}${fit.why.slice(1)}.`, units)}</p>
+      )}
+      {fit.misses.length > 0 && (
+        <ul className="mt-1 list-inside list-disc">
+          {fit.misses.slice(0, 4).map((m, i) => (
+            <li key={i}>
+              Step {m.step}: {m.landmark} misses by {smallLength(m.mm, units)}
+            </li>
+          ))}
+        </ul>
+      )}
+      {!fit.does && fit.max_h_mm > 0 && (
+        <p className="mt-1 font-semibold">
+          At this width it works{" "}
+          {fit.max_ratio - fit.min_ratio < 0.01
+            ? `only about ${length(fit.min_h_mm, units)} high`
+            : `from ${length(fit.min_h_mm, units)} to ${length(fit.max_h_mm, units)} high`}
+          .
+        </p>
+      )}
+      {fit.small && (
+        <p className="mt-1">
+          At step {fit.small_at} too little is left to hold. About{" "}
+          {sheetSize(fit.least_w_mm, fit.least_h_mm, units)} is the least for this paper, by a rule of thumb.
+        </p>
+      )}
+    </Caution>
+  );
+}
+
+/** Ways from the sheet at hand to one that does: chosen in the slip. */
+export function GetIt({
+  fit,
+  asked,
+  action,
+  onTake,
+}: {
+  fit: Fit;
+  asked: ReturnType<typeof useWanted>;
+  action: string;
+  onTake: (way: Way, want: Want) => void;
+}) {
+  const { way, want } = asked;
+  return (
+    <div className="space-y-3">
+      {fit.wants.length > 0 && (
+        <div className="flex flex-wrap gap-2">
+          {fit.wants.map((w) => (
+            <Button key={w.words} onClick={() => asked.take(w.want)}>
+              {w.words}
+            </Button>
+          ))}
+        </div>
+      )}
+      <WantFields asked={asked} />
+      <WayList asked={asked} />
+      {want && way?.corners === 4 && (way.steps.length > 0 || way.turned) && (
+        <Button weight="now" className="w-full text-lg" onClick={() => onTake(way, want)}>
+          {action}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** The other office size, explained. */
+export function OtherOffice({ fit, own }: { fit: Fit; own: string }) {
+  const units = useUnits();
+  const o = fit.own;
+  if (Math.abs(o.scale - 1) < 1e-6 && o.off_mm < 0.05) return null;
+  return (
+    <p className="text-sm">
+      The pattern was written for {own}.{" "}
+      {o.possible
+        ? `That can be cut from this sheet.`
+        : `That cannot be cut from this sheet at full size. With the same proportions it gives ${sheetSize(o.width_mm, o.height_mm, units)}: trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}, and every length is ${number(100 * o.scale, 1)} % of the pattern's; an inch of it becomes ${smallLength(o.inch_mm, units, 2)}.`}
+    </p>
+  );
+}
