@@ -240,7 +240,7 @@ func checkCommand() *cobra.Command {
 func wordsCommand() *cobra.Command {
 	return &cobra.Command{Use: "words", Short: "Print every word of the pattern language with an example", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			_, err := io.WriteString(cmd.OutOrStdout(), ways.Language().Manual())
+			_, err := io.WriteString(cmd.OutOrStdout(), sequence.Manual(ways.Language()))
 			return err
 		}}
 }

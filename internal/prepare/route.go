@@ -12,6 +12,9 @@ import (
 	"tussock/internal/sheet"
 )
 
+// words are those of the fold engine: a sheet is no toy.
+var words = sequence.Operations()
+
 // Route is a way carried out on the sheet at hand.
 type Route struct {
 	ID, Name  string
@@ -127,7 +130,7 @@ func carryOut(s sheet.Sheet, stages []way) (*Route, error) {
 			continue
 		}
 		text := fmt.Sprintf("pattern \"%s\"\nsheet rect %s %s\n%s\n", w.name, num(r.Piece.WidthMM), num(r.Piece.HeightMM), w.text)
-		p, err := sequence.Parse(w.id, text)
+		p, err := words.Parse(w.id, text)
 		if err != nil {
 			return nil, err
 		}

@@ -16,12 +16,12 @@ var groups = []struct{ id, title string }{
 }
 
 // Manual is the reference of the language for people, written from its entries.
-func (l *Language) Manual() string {
+func Manual(l *Language) string {
 	var b strings.Builder
 	b.WriteString("<!-- Written by `make words` from internal/sequence/reference.go; every example is folded by a test. -->\n")
 	for _, g := range groups {
 		fmt.Fprintf(&b, "\n## %s\n", g.title)
-		for _, e := range l.Reference() {
+		for _, e := range Reference(l) {
 			if e.Group != g.id {
 				continue
 			}
@@ -34,7 +34,7 @@ func (l *Language) Manual() string {
 	}
 	b.WriteString("\n## Bases\n\nMacros of every pattern, and the names that they leave behind:\n\n")
 	for _, n := range Bases() {
-		names := newParser(&Language{}, "", "").namesGiven(bases()[n])
+		names := BaseNames(n)
 		words := "no names"
 		if len(names) > 0 {
 			words = "`" + strings.Join(names, "`, `") + "`"

@@ -93,7 +93,7 @@ func (p *Pattern) Slipped(r *Replay, step int, pastMM float64) (out *Replay, ok 
 		return nil, false
 	}
 	lines[line-1] = inserted(expects.ReplaceAllString(d.Text, ""), "gap "+sheet.Number(-pastMM))
-	q, err := p.language.Parse(p.File, strings.Join(lines, "\n"))
+	q, err := p.Again(strings.Join(lines, "\n"))
 	if err != nil {
 		return nil, false
 	}
@@ -119,13 +119,13 @@ func (p *Pattern) instead(r *Replay, lines []string, upTo, line int, text string
 		switch {
 		case i == line-1:
 			kept = append(kept, text)
-		case word == "expect" || p.language.isHead(word):
+		case word == "expect" || p.IsHead(word):
 			kept = append(kept, "") // of what comes later, or checks of what is right
 		default:
 			kept = append(kept, l)
 		}
 	}
-	q, err := p.language.Parse(p.File, strings.Join(kept, "\n"))
+	q, err := p.Again(strings.Join(kept, "\n"))
 	if err != nil {
 		return nil
 	}

@@ -1,24 +1,15 @@
 package sequence
 
+// Titled is an action that is called by more than its word.
+type Titled interface{ Title() string }
+
 // Title is what the field calls a step.
 func (s Step) Title() string {
-	if s.title != "" {
-		return s.title
+	if s.Sets != nil {
+		return s.Sets.Title
 	}
-	switch a := s.act.(type) {
-	case *reverseStep:
-		switch {
-		case a.second != nil:
-			return "crimp"
-		case a.outside:
-			return "outside reverse fold"
-		}
-		return "inside reverse fold"
-	case *unfoldStep:
-		if a.back {
-			return "fold again"
-		}
-		return "open"
+	if a, ok := s.act.(Titled); ok {
+		return a.Title()
 	}
 	if t, ok := stepTitles[s.Op]; ok {
 		return t

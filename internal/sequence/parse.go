@@ -37,7 +37,7 @@ func newParser(l *Language, file, text string) *parser {
 	p := &parser{
 		language: l,
 		pat: &Pattern{ID: id, File: file, Text: text, Title: id, called: map[string]string{},
-			lines: map[string]bool{}, heads: map[string][]string{}, language: l},
+			lines: map[string]bool{}, heads: map[string][]string{}, reader: l},
 		names:  map[string]NameKind{},
 		uses:   map[string]map[string]bool{},
 		wanted: map[string]bool{}, inherited: map[string]bool{},
@@ -54,9 +54,6 @@ func newParser(l *Language, file, text string) *parser {
 	}
 	return p
 }
-
-// Parse reads a pattern in the words of the fold engine alone, without any way of moving.
-func Parse(file, text string) (*Pattern, error) { return (&Language{}).Parse(file, text) }
 
 // Parse reads a pattern from its text. file is only used in messages. The error
 // is a *ParseError.
@@ -88,7 +85,7 @@ func (l *Language) Parse(file, text string) (pat *Pattern, err error) {
 			p.pat.Unused = append(p.pat.Unused, n)
 		}
 	}
-	p.pat.addImplied()
+	p.pat.addImplied(l.Ways)
 	for n, k := range p.names {
 		if k == ALine {
 			p.pat.lines[n] = true
@@ -324,7 +321,7 @@ func (p *parser) statement(text string) {
 		}
 		p.uses[name] = p.used
 		p.calledWords(name)
-		pat.stmts = append(pat.stmts, s)
+		p.add(s)
 	case "expect":
 		p.expectation(text)
 	case "margin":
@@ -463,7 +460,7 @@ func (p *parser) knob() {
 
 func (p *parser) expectation(text string) {
 	s := expectStmt{line: p.line, text: text}
-	defer func() { p.pat.stmts = append(p.pat.stmts, s) }()
+	defer func() { p.add(s) }()
 	switch {
 	case p.accept("facets"):
 		s.facets = int(p.ranged("the count", 1, fold.MaxFacets))

@@ -7,46 +7,18 @@ import (
 	"tussock/internal/fold"
 )
 
-// stepReaders read what follows the word of a step. Each gives the action.
-var stepReaders map[Op]func(p *parser, s *Step) action
-
-func init() { // an initialiser would refer to itself through the parser
-	stepReaders = map[Op]func(p *parser, s *Step) action{
-		OpCrease: readFold, OpValley: readFold, OpMountain: readFold, OpLeaf: readFold,
-		OpPinch: readPinch, OpPair: readPair, OpPleat: readPleat, OpRoll: readRoll, OpRound: readRound,
-		OpTurn: readTurn, OpRotate: readRotate,
-		OpReverse: readReverse, OpCrimp: readCrimp, OpSquash: readSquash, OpPetal: readPetal, OpSink: readSink,
-		OpCollapse: readCollapse, OpDraw: readCollapse, OpFlex: readCollapse,
-		OpRabbit: readRabbit, OpTwist: readTwist, OpGather: readGather, OpPop: readPop,
-		OpCut: readCut, OpTear: readCut, OpSlit: readSlit, OpUnfold: readUnfold, OpRefold: readRefold,
-		OpTransfer: readTransfer, OpGlue: readGlue, OpTape: readTape, OpClip: readTape, OpLabel: readLabel, OpInk: readInk, OpAxle: readAxle,
-		OpOpen: readOpen, OpBend: readBend, OpCurl: readBend, OpWrap: readBend, OpPart: readPart, OpPivot: readPivot,
-	}
-}
-
-// operationWords are the words of the fold engine's own steps.
-func operationWords() []string {
-	var out []string
-	for op := range stepReaders {
-		out = append(out, string(op))
-	}
-	return out
-}
-
 // stepReader reads what follows the word of a step; nil when it is none.
-func (p *parser) stepReader(op Op) func(p *parser, s *Step) action {
+func (p *parser) stepReader(op Op) StepReader {
 	if t, ok := p.language.Setting(op); ok {
 		return func(p *parser, s *Step) action {
-			s.Sets, s.title = true, t.Title
-			a := readOpening(p)
-			a.rides = t.Rides
-			return a
+			s.Sets = &t
+			return p.language.Set(p, s, t)
 		}
 	}
-	return stepReaders[op]
+	return p.language.Steps[op]
 }
 
-func (p *parser) step(text string, read func(p *parser, s *Step) action) {
+func (p *parser) step(text string, read StepReader) {
 	s := Step{No: len(p.pat.Steps) + 1, Line: p.line, Text: text, Op: Op(p.next().text), expect: -1, Character: Sharp}
 	s.act = read(p, &s)
 	p.flags(&s)
@@ -58,7 +30,7 @@ func (p *parser) step(text string, read func(p *parser, s *Step) action) {
 		}
 	}
 	p.pat.Steps = append(p.pat.Steps, s)
-	p.pat.stmts = append(p.pat.stmts, stepStmt{s.No - 1})
+	p.add(stepStmt{s.No - 1})
 }
 
 // flags may follow any step: what is expected, how it is pressed, how exact it

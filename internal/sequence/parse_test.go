@@ -103,7 +103,7 @@ func FuzzParse(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	for _, e := range ways.Language().Reference() {
+	for _, e := range sequence.Reference(ways.Language()) {
 		f.Add(e.Example)
 	}
 	for _, name := range append(append(files, shelved...), studies...) {

@@ -21,12 +21,12 @@ type Pattern struct {
 	Steps              []Step   // operations only, in order
 	Unused             []string // names given and never used
 	stmts              []statement
-	sources            []source            // by statement, what it was read from
+	sources            []Source            // by statement, what it was read from
 	called             map[string]string   // words for people for names of the pattern
 	margin             [4]numExpr          // left, right, bottom, top; nil where nothing comes off
 	lines              map[string]bool     // names that are lines
 	heads              map[string][]string // what the head statements of its way name
-	language           *Language
+	reader             Reader
 }
 
 // KnobKind tells what changing a knob costs.
@@ -137,9 +137,8 @@ type Step struct {
 	Conditioning bool   // a crease folded only to make the paper supple
 	BothWays     bool   // a crease folded to both sides
 	Guards       []Guard
-	Sets         bool // it sets a part of the finished toy, by a word of its way of moving
+	Sets         *Setting // what it sets of the finished toy, by a word of its way of moving; nil for none
 
-	title  string // what the field calls it, when its way of moving says so
 	act    action
 	expect int // pieces that move; -1 when not said
 }
@@ -245,4 +244,13 @@ func (p *Pattern) Called(name string) string {
 		}
 	}
 	return name
+}
+
+// Source is what a statement was read from. Its line number is that of the line in the
+// file that caused it.
+type Source struct {
+	Line    int
+	Text    string
+	Defines []string        // names that it gives
+	Used    map[string]bool // numbers (knobs and params) that it depends on
 }

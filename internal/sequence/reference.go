@@ -1,20 +1,8 @@
 package sequence
 
-// Entry is one word of the pattern language: what is written after it, what it
-// means, and a small pattern that uses it. A test folds every example, and the
-// reference for people is written from these entries.
-type Entry struct {
-	Group   string // head, place, line, fold, step, flag, check
-	Word    string
-	Syntax  string
-	Meaning string
-	Example string
-	IDs     []string // the alignments and operations of the needs that it is for
-}
-
 // Reference are all entries, in the order in which they are best read; those of ways of
 // moving come behind the others of their group.
-func (l *Language) Reference() []Entry {
+func Reference(l *Language) []Entry {
 	var out []Entry
 	for _, part := range [][]Entry{headEntries, placeEntries, foldEntries, stepEntries, moreStepEntries, roundEntries, noteEntries, flagEntries} {
 		out = append(out, part...)

@@ -32,7 +32,7 @@ func example(t *testing.T, e sequence.Entry) *sequence.Replay {
 // that is not cut off; every word of the language is in the reference.
 func TestEveryExampleFolds(t *testing.T) {
 	said := map[string]bool{}
-	for _, e := range ways.Language().Reference() {
+	for _, e := range sequence.Reference(ways.Language()) {
 		r := example(t, e)
 		if r == nil {
 			continue
@@ -69,7 +69,7 @@ func TestEveryExampleFolds(t *testing.T) {
 // All alignments and operations of the needs have a word and a folded example.
 func TestEveryNeedHasAWord(t *testing.T) {
 	have := map[string][]string{}
-	for _, e := range ways.Language().Reference() {
+	for _, e := range sequence.Reference(ways.Language()) {
 		for _, id := range e.IDs {
 			have[id] = append(have[id], e.Word)
 		}
@@ -98,7 +98,7 @@ func TestManualIsUpToDate(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, written, ok := strings.Cut(string(b), "<!-- words -->\n")
-	if !ok || written != ways.Language().Manual() {
+	if !ok || written != sequence.Manual(ways.Language()) {
 		t.Error("docs/pattern-language.md is not what the program prints: run make words")
 	}
 }

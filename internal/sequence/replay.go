@@ -54,7 +54,7 @@ func (d Done) InTheRound() bool {
 	case OpOpen, OpBend, OpCurl, OpWrap, OpPart, OpPivot:
 		return true
 	}
-	return d.Sets
+	return d.Sets != nil
 }
 
 // Move is one motion of a step, from a state to the next. Lines are the lines
@@ -343,8 +343,8 @@ func (r *run) resume(prev *Replay) int {
 	k := 0
 	for k < len(r.pat.stmts) && k < len(prev.marks) && k < len(prev.Pattern.stmts) {
 		a, b := r.pat.sources[k], prev.Pattern.sources[k]
-		same := a.text == b.text && slices.Equal(a.defines, b.defines)
-		for n := range a.used {
+		same := a.Text == b.Text && slices.Equal(a.Defines, b.Defines)
+		for n := range a.Used {
 			same = same && r.values[n] == prev.Values[n]
 		}
 		if !same {
@@ -369,7 +369,7 @@ func (r *run) resume(prev *Replay) int {
 	out.log, out.marks, out.Resumed = clip(prev.log, m.log), clip(prev.marks, k), m.steps
 	r.log = out.log
 	for i := range k {
-		for _, n := range r.pat.sources[i].defines {
+		for _, n := range r.pat.sources[i].Defines {
 			if v, ok := prev.Landmarks[n]; ok {
 				r.points[n] = v
 			}

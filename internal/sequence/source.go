@@ -10,13 +10,10 @@ import (
 )
 
 // source is one line of a pattern as tokens, after macros and repeats have been
-// written out. Its line number is that of the line in the file that caused it.
+// written out.
 type source struct {
-	line    int
-	toks    []token
-	text    string
-	defines []string        // names that it gives
-	used    map[string]bool // numbers (knobs and params) that it depends on
+	Source
+	toks []token
 }
 
 //go:embed bases.macros
@@ -40,6 +37,14 @@ func Bases() []string {
 	return out
 }
 
+// BaseNames are the names that such a macro leaves behind.
+func BaseNames(macro string) []string {
+	return newParser(&Language{}, "", "").namesGiven(bases()[macro])
+}
+
+// add puts a statement behind those read so far.
+func (p *parser) add(s statement) { p.pat.stmts = append(p.pat.stmts, s) }
+
 func (p *parser) lexAll(text string) []source {
 	var out []source
 	for n, line := range strings.Split(text, "\n") {
@@ -49,7 +54,7 @@ func (p *parser) lexAll(text string) []source {
 			p.failAt(col, problem, fix)
 		}
 		if len(toks) > 1 {
-			out = append(out, source{line: n + 1, toks: toks, text: statementText(line)})
+			out = append(out, source{Source{Line: n + 1, Text: statementText(line)}, toks})
 		}
 	}
 	return out
@@ -60,7 +65,7 @@ func (p *parser) gather(lines []source) []source {
 	var out []source
 	name := ""
 	for _, s := range lines {
-		p.line, p.toks, p.i = s.line, s.toks, 0
+		p.line, p.toks, p.i = s.Line, s.toks, 0
 		switch {
 		case name == "" && p.accept("macro"):
 			if p.peek().kind != tokWord {
@@ -101,7 +106,7 @@ const maxDepth = 6
 // read works through lines, writing out macros and repeats as it goes.
 func (p *parser) read(lines []source, depth int) {
 	for _, s := range lines {
-		p.line, p.toks, p.i = s.line, s.toks, 0
+		p.line, p.toks, p.i = s.Line, s.toks, 0
 		switch {
 		case p.isWord("use"):
 			p.use(depth)
@@ -117,16 +122,16 @@ func (p *parser) read(lines []source, depth int) {
 func (p *parser) one(s source) {
 	p.used = map[string]bool{}
 	before, names := len(p.pat.stmts), len(p.given)
-	p.statement(s.text)
+	p.statement(s.Text)
 	p.atEnd()
 	if len(p.pat.stmts) > MaxStatements {
 		p.failAt(1, fmt.Sprintf("a pattern has at most %d statements", MaxStatements), "shorten it")
 	}
-	s.defines = slices.Clone(p.given[names:])
-	s.used = p.used
+	s.Defines = slices.Clone(p.given[names:])
+	s.Used = p.used
 	p.read1 = append(p.read1, s)
 	for range len(p.pat.stmts) - before {
-		p.pat.sources = append(p.pat.sources, s)
+		p.pat.sources = append(p.pat.sources, s.Source)
 	}
 }
 
@@ -188,7 +193,7 @@ func (p *parser) repeat(depth int) {
 	p.next()
 	find := func() int {
 		t := p.next()
-		i := slices.IndexFunc(p.read1, func(s source) bool { return slices.Contains(s.defines, t.text) })
+		i := slices.IndexFunc(p.read1, func(s source) bool { return slices.Contains(s.Defines, t.text) })
 		if t.kind != tokWord || i < 0 {
 			p.failAt(t.col, fmt.Sprintf("no step or landmark above is called %s", t), "name one by the word after its \"as\" or \"point\"")
 		}
@@ -253,7 +258,7 @@ func (p *parser) repeat(depth int) {
 func (p *parser) renamed(lines []source, names []string, suffix string, swaps map[string]string, mirrored bool) []source {
 	var out []source
 	for _, s := range lines {
-		c := source{line: p.line, toks: slices.Clone(s.toks)}
+		c := source{Source{Line: p.line}, slices.Clone(s.toks)}
 		for i, t := range c.toks {
 			switch {
 			case t.kind == tokText && mirrored:
@@ -265,7 +270,7 @@ func (p *parser) renamed(lines []source, names []string, suffix string, swaps ma
 				c.toks[i].text = swaps[t.text]
 			}
 		}
-		c.text = tokensText(c.toks)
+		c.Text = tokensText(c.toks)
 		out = append(out, c)
 	}
 	return out

@@ -264,39 +264,6 @@ func (a *foldStep) counted(r *run) ([]fold.FacetID, error) {
 	return stack[a.layers.from-1 : a.layers.to], nil
 }
 
-// move carries out one motion of a step. A nominal run makes the plan and applies
-// it; a run with errors moves its pieces along the lines given instead.
-func (r *run) move(d *Done, lines []geom.Line, onSheet bool, build func() (fold.Plan, error)) error {
-	if r.sh != nil {
-		return r.sh.follow(r, lines)
-	}
-	var plan fold.Plan
-	err := r.quietly(func() (err error) { plan, err = build(); return err })
-	if err != nil {
-		return err
-	}
-	after, err := r.state.Apply(plan)
-	if err != nil {
-		return err
-	}
-	if d.Moved == 0 {
-		d.Moved = plan.Moved()
-	}
-	d.Moves = append(d.Moves, Move{Before: r.state, After: after, Lines: lines, OnSheet: onSheet})
-	r.follow(r.state, after)
-	r.setState(after)
-	return nil
-}
-
-// pass carries out a motion that no hand can get wrong: turning over, opening.
-func (r *run) pass(d *Done, plan fold.Plan) error {
-	if err := r.move(d, nil, false, func() (fold.Plan, error) { return plan, nil }); err != nil || r.sh != nil {
-		return err
-	}
-	d.Moves[len(d.Moves)-1].Loose = true
-	return nil
-}
-
 // turnStep turns the toy over or rotates it.
 type turnStep struct {
 	axis  string
@@ -323,33 +290,4 @@ func (a *turnStep) do(r *run, _ *Step, d *Done) error {
 	err := r.pass(d, r.state.Whole(geom.Reflection(d.Line)))
 	d.Moved = 0
 	return err
-}
-
-// creaseHinges are the hinges along which a step has folded: new ones, or
-// earlier ones that lie on the same line and are folded by it.
-func creaseHinges(s *fold.State, l geom.Line, made fold.CreaseID) []int32 {
-	var out []int32
-	for i, h := range s.H {
-		if h.Crease == made && h.Kind == fold.Crease {
-			out = append(out, int32(i))
-		}
-	}
-	if len(out) > 0 {
-		return out
-	}
-	for i, h := range s.H {
-		iso := s.F[h.A].Iso
-		if h.Kind != fold.Glue && math.Abs(l.Side(iso.Apply(h.P))) < geom.OnPaper && math.Abs(l.Side(iso.Apply(h.Q))) < geom.OnPaper {
-			out = append(out, int32(i))
-		}
-	}
-	return out
-}
-
-func segments(s *fold.State, hinges []int32) []geom.Segment {
-	out := make([]geom.Segment, len(hinges))
-	for i, h := range hinges {
-		out[i] = geom.Segment{A: s.H[h].P, B: s.H[h].Q}
-	}
-	return out
 }

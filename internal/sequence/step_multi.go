@@ -504,3 +504,14 @@ func (a *popStep) do(r *run, _ *Step, d *Done) error {
 		return steps.Pop(r.state, p)
 	})
 }
+
+// Title is what the field calls it.
+func (a *reverseStep) Title() string {
+	switch {
+	case a.second != nil:
+		return "crimp"
+	case a.outside:
+		return "outside reverse fold"
+	}
+	return "inside reverse fold"
+}

@@ -393,3 +393,11 @@ func (r *run) visibleStretch(s geom.Segment) []geom.Segment {
 	}
 	return out
 }
+
+// Title is what the field calls it.
+func (a *unfoldStep) Title() string {
+	if a.back {
+		return "fold again"
+	}
+	return "open"
+}

@@ -59,6 +59,13 @@ type openStep struct {
 
 func readOpen(p *parser, _ *Step) action { return readOpening(p) }
 
+// readSetting reads an opening by the word of a way of moving.
+func readSetting(p *parser, _ *Step, t Setting) action {
+	a := readOpening(p)
+	a.rides = t.Rides
+	return a
+}
+
 func readOpening(p *parser) *openStep {
 	a := &openStep{}
 	p.need("along")

@@ -43,7 +43,7 @@ type Survey struct {
 func (p *Pattern) Survey(s sheet.Sheet, knobs map[string]float64) Survey {
 	lax := *p
 	lax.MinRatio, lax.MaxRatio = 0, 0
-	r := lax.run(nil, s, knobs, true)
+	r := p.Despite(s, knobs)
 	out := Survey{Misses: r.Misses, Err: r.Err}
 	for _, m := range r.Misses {
 		if out.First == 0 || m.Step < out.First {
@@ -175,8 +175,8 @@ func (p *Pattern) Lint() []Finding {
 
 func (p *Pattern) lineOf(name string) int {
 	for _, s := range p.sources {
-		if slices.Contains(s.defines, name) {
-			return s.line
+		if slices.Contains(s.Defines, name) {
+			return s.Line
 		}
 	}
 	for _, k := range p.Knobs {

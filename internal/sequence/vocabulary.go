@@ -1,10 +1,5 @@
 package sequence
 
-import (
-	"fmt"
-	"slices"
-)
-
 // NameKind is what a name of a pattern stands for.
 type NameKind string
 
@@ -56,63 +51,6 @@ type Setting struct {
 	Says func(deg float64) string
 }
 
-// Language is the words that patterns are written in: those of the fold engine, which
-// every pattern has, and those of ways of moving. The first way is meant where a pattern
-// says nothing.
-type Language struct{ Ways []Vocabulary }
-
-func (l *Language) head(word string) (Head, bool) {
-	for _, v := range l.Ways {
-		if i := slices.IndexFunc(v.Heads, func(h Head) bool { return h.Word == word }); i >= 0 {
-			return v.Heads[i], true
-		}
-	}
-	return Head{}, false
-}
-
-// Setting is the one of a step's word; ok is false for the words of the fold engine.
-func (l *Language) Setting(op Op) (Setting, bool) {
-	for _, v := range l.Ways {
-		if i := slices.IndexFunc(v.Sets, func(s Setting) bool { return s.Op == op }); i >= 0 {
-			return v.Sets[i], true
-		}
-	}
-	return Setting{}, false
-}
-
-func (l *Language) isHead(word string) bool { _, ok := l.head(word); return ok }
-
-// moves are the words that may follow "moves".
-func (l *Language) moves() []string {
-	var out []string
-	for _, v := range l.Ways {
-		out = append(out, v.Moves)
-	}
-	return out
-}
-
-// StepWords are the words a step can begin with, in order.
-func (l *Language) StepWords() []string {
-	out := operationWords()
-	for _, v := range l.Ways {
-		for _, s := range v.Sets {
-			out = append(out, string(s.Op))
-		}
-	}
-	slices.Sort(out)
-	return slices.Compact(out)
-}
-
-func (l *Language) headWords() []string {
-	out := slices.Clone(headWords)
-	for _, v := range l.Ways {
-		for _, h := range v.Heads {
-			out = append(out, h.Word)
-		}
-	}
-	return out
-}
-
 // Heads are the names that a head statement of a way gives; none when it is not there.
 func (p *Pattern) Heads(word string) []string { return p.heads[word] }
 
@@ -145,51 +83,22 @@ func (p *Pattern) Setting(op Op) int {
 	return no
 }
 
-// Words is the language the pattern was read in.
-func (p *Pattern) Words() *Language { return p.language }
-
-// headStatement reads the names of a head statement of a way.
-func (p *parser) headStatement(h Head) {
-	many := "names"
-	if h.Least == 1 && h.Most == 1 {
-		many = "the name"
-	}
-	kind := map[NameKind]string{APoint: "landmark", ALine: "crease"}[h.Kind]
-	var given []string
-	for p.peek().kind == tokWord && (h.Most == 0 || len(given) < h.Most) {
-		given = append(given, p.next().text)
-	}
-	if len(given) < h.Least {
-		p.fail(fmt.Sprintf("%s needs %s of a %s", h.What, many, kind), "write for example: "+h.Fix)
-	}
-	p.pat.heads[h.Word] = given
+// Reader is what reads patterns: the language.
+type Reader interface {
+	Parse(file, text string) (*Pattern, error)
+	// IsHead tells whether a line that begins with a word is a head statement of a way.
+	IsHead(word string) bool
 }
 
-// checkHeads refuses names that stand for something else, once all are known.
-func (p *parser) checkHeads() {
-	for _, v := range p.language.Ways {
-		for _, h := range v.Heads {
-			for _, n := range p.pat.heads[h.Word] {
-				p.wanted[n] = true
-				if n == "" || p.names[n] == h.Kind {
-					continue
-				}
-				kind, fix := "landmark", "name a point"
-				if h.Kind == ALine {
-					kind, fix = "crease", "name a crease"
-				}
-				p.failAt(1, fmt.Sprintf("%s %q is not a %s", h.What, n, kind), fix)
-			}
-		}
-		for _, k := range v.Knobs {
-			p.wanted[k.Name] = true // the way of moving uses them
-		}
-	}
-}
+// Again reads another text in the language that the pattern was read in.
+func (p *Pattern) Again(text string) (*Pattern, error) { return p.reader.Parse(p.File, text) }
+
+// IsHead tells whether a line that begins with a word names what the way needs.
+func (p *Pattern) IsHead(word string) bool { return p.reader.IsHead(word) }
 
 // addImplied gives the pattern the knobs that its way of moving implies.
-func (p *Pattern) addImplied() {
-	for _, v := range p.language.Ways {
+func (p *Pattern) addImplied(ways []Vocabulary) {
+	for _, v := range ways {
 		if v.Moves != p.Moves || v.Implies == nil {
 			continue
 		}
@@ -211,4 +120,16 @@ func (p *Pattern) imply(k Knob, step int) {
 	}
 	k.Kind, k.Implied, k.Steps = SetUp, true, []int{step}
 	p.Knobs = append(p.Knobs, k)
+}
+
+// Entry is one word of the pattern language: what is written after it, what it
+// means, and a small pattern that uses it. A test folds every example, and the
+// reference for people is written from these entries.
+type Entry struct {
+	Group   string // head, place, line, fold, step, flag, check
+	Word    string
+	Syntax  string
+	Meaning string
+	Example string
+	IDs     []string // the alignments and operations of the needs that it is for
 }

@@ -61,11 +61,11 @@ func Of(name string) *Way {
 
 // Language is the pattern language with the words of all ways of moving.
 func Language() *sequence.Language {
-	l := &sequence.Language{}
+	var words []sequence.Vocabulary
 	for _, w := range All() {
-		l.Ways = append(l.Ways, w.Language)
+		words = append(words, w.Language)
 	}
-	return l
+	return sequence.Operations(words...)
 }
 
 // Parse reads a pattern in that language. file is only used in messages. The error is a

@@ -220,7 +220,7 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 	for _, g := range d.Guards {
 		v.Guards = append(v.Guards, g.Reason)
 	}
-	if set, ok := p.Words().Setting(d.Op); ok {
+	if set := d.Sets; set != nil {
 		v.SetsFrom = set.From
 		if set.Says != nil {
 			v.SetsSays = set.Says(d.AngleDeg)

@@ -16,7 +16,7 @@ func pattern(t testing.TB, id string) *sequence.Pattern {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err := (&sequence.Language{Ways: []sequence.Vocabulary{language, {Moves: "reveal"}}}).Parse(id, string(text))
+	p, err := sequence.Operations(language, sequence.Vocabulary{Moves: "reveal"}).Parse(id, string(text))
 	if err != nil {
 		t.Fatal(err)
 	}

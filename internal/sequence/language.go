@@ -1,0 +1,114 @@
+package sequence
+
+import (
+	"fmt"
+	"slices"
+)
+
+// Language is the words that patterns are written in: those of the fold engine, which
+// every pattern has, and those of ways of moving. The first way is meant where a pattern
+// says nothing.
+type Language struct {
+	Steps map[Op]StepReader
+	Ways  []Vocabulary
+	// Set reads a step that sets a part, as a way of moving describes it.
+	Set func(p *parser, s *Step, t Setting) action
+}
+
+// StepReader reads what follows the word of a step, and gives what the step does.
+type StepReader func(p *parser, s *Step) action
+
+func (l *Language) head(word string) (Head, bool) {
+	for _, v := range l.Ways {
+		if i := slices.IndexFunc(v.Heads, func(h Head) bool { return h.Word == word }); i >= 0 {
+			return v.Heads[i], true
+		}
+	}
+	return Head{}, false
+}
+
+// Setting is the one of a step's word; ok is false for the words of the fold engine.
+func (l *Language) Setting(op Op) (Setting, bool) {
+	for _, v := range l.Ways {
+		if i := slices.IndexFunc(v.Sets, func(s Setting) bool { return s.Op == op }); i >= 0 {
+			return v.Sets[i], true
+		}
+	}
+	return Setting{}, false
+}
+
+// IsHead tells whether a line that begins with a word is a head statement of a way.
+func (l *Language) IsHead(word string) bool { _, ok := l.head(word); return ok }
+
+// moves are the words that may follow "moves".
+func (l *Language) moves() []string {
+	var out []string
+	for _, v := range l.Ways {
+		out = append(out, v.Moves)
+	}
+	return out
+}
+
+// StepWords are the words a step can begin with, in order.
+func (l *Language) StepWords() []string {
+	var out []string
+	for op := range l.Steps {
+		out = append(out, string(op))
+	}
+	for _, v := range l.Ways {
+		for _, s := range v.Sets {
+			out = append(out, string(s.Op))
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
+}
+
+func (l *Language) headWords() []string {
+	out := slices.Clone(headWords)
+	for _, v := range l.Ways {
+		for _, h := range v.Heads {
+			out = append(out, h.Word)
+		}
+	}
+	return out
+}
+
+// headStatement reads the names of a head statement of a way.
+func (p *parser) headStatement(h Head) {
+	many := "names"
+	if h.Least == 1 && h.Most == 1 {
+		many = "the name"
+	}
+	kind := map[NameKind]string{APoint: "landmark", ALine: "crease"}[h.Kind]
+	var given []string
+	for p.peek().kind == tokWord && (h.Most == 0 || len(given) < h.Most) {
+		given = append(given, p.next().text)
+	}
+	if len(given) < h.Least {
+		p.fail(fmt.Sprintf("%s needs %s of a %s", h.What, many, kind), "write for example: "+h.Fix)
+	}
+	p.pat.heads[h.Word] = given
+}
+
+// checkHeads refuses names that stand for something else, once all are known.
+func (p *parser) checkHeads() {
+	for _, v := range p.language.Ways {
+		for _, h := range v.Heads {
+			for _, n := range p.pat.heads[h.Word] {
+				p.wanted[n] = true
+				if n == "" || p.names[n] == h.Kind {
+					continue
+				}
+				kind, fix := "landmark", "name a point"
+				if h.Kind == ALine {
+					kind, fix = "crease", "name a crease"
+				}
+				p.failAt(1, fmt.Sprintf("%s %q is not a %s", h.What, n, kind), fix)
+			}
+		}
+		for _, k := range v.Knobs {
+			p.wanted[k.Name] = true // the way of moving uses them
+		}
+	}
+}
