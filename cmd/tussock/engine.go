@@ -13,6 +13,8 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/manual"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/ways"
 )
 
@@ -207,14 +209,14 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return refused(out, cmd.ErrOrStderr(), asJSON, map[string]any{"ok": false, "error": err.Error()}, err)
 			}
-			found := p.Lint()
+			found := remarks.Lint(p)
 			failed := false
 			for _, f := range found {
 				failed = failed || f.Kind == "fold" || f.Kind == "bent"
 			}
 			if asJSON {
 				if found == nil {
-					found = []sequence.Finding{}
+					found = []remarks.Finding{}
 				}
 				err = printJSON(out, map[string]any{"ok": !failed, "findings": found})
 			} else {
@@ -240,7 +242,7 @@ func checkCommand() *cobra.Command {
 func wordsCommand() *cobra.Command {
 	return &cobra.Command{Use: "words", Short: "Print every word of the pattern language with an example", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			_, err := io.WriteString(cmd.OutOrStdout(), sequence.Manual(ways.Language()))
+			_, err := io.WriteString(cmd.OutOrStdout(), manual.Text(ways.Language()))
 			return err
 		}}
 }

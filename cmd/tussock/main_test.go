@@ -28,7 +28,7 @@ func call(t *testing.T, args ...string) (string, error) {
 }
 
 func TestReplayJSON(t *testing.T) {
-	file := filepath.Join("..", "..", "internal", "sequence", "testdata", "pointed.tsk")
+	file := filepath.Join("..", "..", "internal", "sequence", "testdata", "pointed.pattern")
 	out, err := call(t, "replay", file, "--json", "--sheet", "215.9x279.4", "--gsm", "75")
 	if err != nil {
 		t.Fatal(err)

@@ -18,6 +18,8 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/lang"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
@@ -44,7 +46,7 @@ type replayJSON struct {
 	Steps  []body.StepReport `json:"steps,omitempty"`
 	Final  *body.FinalReport `json:"final,omitempty"`
 	Study  *body.Study       `json:"study,omitempty"`
-	Survey *sequence.Survey  `json:"survey,omitempty"`
+	Survey *remarks.Survey   `json:"survey,omitempty"`
 }
 
 type sheetJSON struct {
@@ -95,7 +97,7 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 		}
 		j := replayJSON{Error: failure}
 		if f.json && r != nil {
-			s := r.Pattern.Survey(r.Sheet, r.Given)
+			s := remarks.SurveyOf(r.Pattern, r.Sheet, r.Given)
 			j.Survey = &s
 		}
 		return refused(out, errOut, f.json, j, failure)
@@ -115,7 +117,7 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 		fmt.Fprintf(&b, "%3d  %7.2f x %7.2f mm  %2d layers  %s\n", s.Step, s.Box[0], s.Box[1], s.MaxLayers, s.Text)
 	}
 	fmt.Fprintf(&b, "mass %.3f g, centre of mass %.2f, %.2f mm, %d mountain and %d valley creases\n", final.MassG, final.CoM[0], final.CoM[1], final.Mountain, final.Valley)
-	for _, w := range r.Warnings() {
+	for _, w := range remarks.Warnings(r) {
 		fmt.Fprintf(&b, "caution, step %d: %s\n", w.Step, w.Text)
 	}
 	_, err := io.WriteString(out, b.String())
@@ -204,7 +206,7 @@ func (f *replayFlags) given(name string) (*sequence.Pattern, sheet.Sheet, map[st
 	var none sheet.Sheet
 	p, s, knobs, err := findPattern(name)
 	if err != nil {
-		var pe *sequence.ParseError
+		var pe *lang.ParseError
 		if errors.As(err, &pe) {
 			return nil, none, nil, &fold.Error{Line: pe.Line, Code: "parse", Detail: pe.Error()}
 		}

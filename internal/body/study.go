@@ -5,6 +5,7 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 )
 
 // Study is all that is known of a folded toy beside its steps, in the form that
@@ -13,19 +14,19 @@ type Study struct {
 	// Sound tells that every hinge is closed, no layer passes through a fold, and
 	// the angle and count rules of flat folding hold at every vertex (Kawasaki,
 	// Maekawa).
-	Sound      bool               `json:"sound"`
-	Outline    [][][2]float64     `json:"outline"` // rims counter-clockwise, holes clockwise
-	Holes      int                `json:"holes"`
-	Layers     []LayerArea        `json:"layers"`
-	Top        FaceAreas          `json:"seen_from_above"`
-	Bottom     FaceAreas          `json:"seen_from_behind"`
-	HiddenMM   float64            `json:"hidden_edges_mm"`
-	Pockets    []PocketReport     `json:"pockets"`
-	Symmetry   []SymmetryReport   `json:"symmetry,omitempty"`
-	Round      RoundReport        `json:"in_the_round"`
-	Labels     []LabelReport      `json:"labels,omitempty"`
-	Warnings   []sequence.Warning `json:"warnings"`
-	LeftoverMM float64            `json:"cut_off_mm2"`
+	Sound      bool              `json:"sound"`
+	Outline    [][][2]float64    `json:"outline"` // rims counter-clockwise, holes clockwise
+	Holes      int               `json:"holes"`
+	Layers     []LayerArea       `json:"layers"`
+	Top        FaceAreas         `json:"seen_from_above"`
+	Bottom     FaceAreas         `json:"seen_from_behind"`
+	HiddenMM   float64           `json:"hidden_edges_mm"`
+	Pockets    []PocketReport    `json:"pockets"`
+	Symmetry   []SymmetryReport  `json:"symmetry,omitempty"`
+	Round      RoundReport       `json:"in_the_round"`
+	Labels     []LabelReport     `json:"labels,omitempty"`
+	Warnings   []remarks.Warning `json:"warnings"`
+	LeftoverMM float64           `json:"cut_off_mm2"`
 }
 
 // LayerArea is how much of the toy has so many layers.
@@ -85,9 +86,9 @@ type LabelReport struct {
 func StudyOf(r *sequence.Replay) Study {
 	s := r.Final()
 	cells := layermap.Cells(s)
-	st := Study{Sound: len(s.Faults()) == 0, Outline: [][][2]float64{}, Layers: []LayerArea{}, Pockets: []PocketReport{}, Warnings: r.Warnings()}
+	st := Study{Sound: len(s.Faults()) == 0, Outline: [][][2]float64{}, Layers: []LayerArea{}, Pockets: []PocketReport{}, Warnings: remarks.Warnings(r)}
 	if st.Warnings == nil {
-		st.Warnings = []sequence.Warning{}
+		st.Warnings = []remarks.Warning{}
 	}
 	for _, rim := range layermap.Silhouette(cells) {
 		ring := make([][2]float64, len(rim))

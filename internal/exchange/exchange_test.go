@@ -21,7 +21,7 @@ import (
 
 func toys(t testing.TB) map[string]*sequence.Replay {
 	t.Helper()
-	files, err := filepath.Glob(filepath.Join("..", "sequence", "testdata", "*.tsk"))
+	files, err := filepath.Glob(filepath.Join("..", "sequence", "testdata", "*.pattern"))
 	if err != nil || len(files) == 0 {
 		t.Fatal("no test patterns", err)
 	}

@@ -48,7 +48,7 @@ func On(t testing.TB, p *sequence.Pattern, w, h float64, knobs map[string]float6
 func Reference(t testing.TB, name string) *sequence.Pattern {
 	t.Helper()
 	_, here, _, _ := runtime.Caller(0)
-	text, err := os.ReadFile(filepath.Join(filepath.Dir(here), "..", "sequence", "testdata", name+".tsk"))
+	text, err := os.ReadFile(filepath.Join(filepath.Dir(here), "..", "sequence", "testdata", name+".pattern"))
 	if err != nil {
 		t.Fatal(err)
 	}

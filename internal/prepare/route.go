@@ -9,11 +9,12 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/operations"
 	"tussock/internal/sheet"
 )
 
 // words are those of the fold engine: a sheet is no toy.
-var words = sequence.Operations()
+var words = operations.Language()
 
 // Route is a way carried out on the sheet at hand.
 type Route struct {

@@ -26,19 +26,19 @@ func (r *Replay) Measured() []Measured {
 		return nil
 	}
 	var out []Measured
-	for _, st := range r.Pattern.stmts {
-		p, isPoint := st.(pointStmt)
+	for _, st := range r.Pattern.Stmts {
+		p, isPoint := st.(PointStmt)
 		if !isPoint {
 			continue
 		}
-		part, isPart := p.p.(pointPart)
-		if !isPart || !part.mm {
+		part, isPart := p.P.(PointPart)
+		if !isPart || !part.Mm {
 			continue
 		}
-		knob, isKnob := part.k.(numName)
-		a, okA := r.named(part.a)
-		b, okB := r.named(part.b)
-		at, known := r.Landmarks[p.name]
+		knob, isKnob := part.K.(NumName)
+		a, okA := r.named(part.A)
+		b, okB := r.named(part.B)
+		at, known := r.Landmarks[p.Name]
 		if !isKnob || !okA || !okB || !known || a.Dist(b) < geom.Distinct {
 			continue
 		}
@@ -49,7 +49,7 @@ func (r *Replay) Measured() []Measured {
 				continue
 			}
 			long := from.Dist(to)
-			out = append(out, Measured{Knob: string(knob), Point: p.name, At: at, Along: b.Sub(a).Unit(),
+			out = append(out, Measured{Knob: string(knob), Point: p.Name, At: at, Along: b.Sub(a).Unit(),
 				From: i, To: (i + 1) % len(outline), Fraction: from.Dist(at) / long, LengthMM: long})
 			break
 		}
@@ -58,8 +58,8 @@ func (r *Replay) Measured() []Measured {
 }
 
 // named is where a landmark given by its name lies on the sheet.
-func (r *Replay) named(e pointExpr) (geom.Vec, bool) {
-	n, ok := e.(pointName)
+func (r *Replay) named(e PointExpr) (geom.Vec, bool) {
+	n, ok := e.(PointName)
 	if !ok {
 		return geom.Vec{}, false
 	}

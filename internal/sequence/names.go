@@ -8,7 +8,7 @@ func (s Step) Title() string {
 	if s.Sets != nil {
 		return s.Sets.Title
 	}
-	if a, ok := s.act.(Titled); ok {
+	if a, ok := s.Act.(Titled); ok {
 		return a.Title()
 	}
 	if t, ok := stepTitles[s.Op]; ok {

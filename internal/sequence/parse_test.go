@@ -7,7 +7,9 @@ import (
 	"strings"
 	"testing"
 
-	"tussock/internal/sequence"
+	"tussock/internal/sequence/lang"
+	"tussock/internal/sequence/manual"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
@@ -41,7 +43,7 @@ func TestParseErrorsNamePlaceAndFix(t *testing.T) {
 		{"sheet rect 210 297\nparam a = 1/0\n", 2, 11, "is not a number", "1/3"},
 	} {
 		_, err := ways.Parse("try.pattern", c.text)
-		var pe *sequence.ParseError
+		var pe *lang.ParseError
 		if !errors.As(err, &pe) {
 			t.Errorf("%q gives %v, want a parse error", c.text, err)
 			continue
@@ -91,7 +93,7 @@ func TestPatternHead(t *testing.T) {
 // Whatever is written, the reader answers with a pattern or a parse error, and a
 // pattern that was read can be replayed without a panic.
 func FuzzParse(f *testing.F) {
-	files, err := filepath.Glob("testdata/*.tsk")
+	files, err := filepath.Glob("testdata/*.pattern")
 	if err != nil {
 		f.Fatal(err)
 	}
@@ -103,7 +105,7 @@ func FuzzParse(f *testing.F) {
 	if err != nil {
 		f.Fatal(err)
 	}
-	for _, e := range sequence.Reference(ways.Language()) {
+	for _, e := range manual.Reference(ways.Language()) {
 		f.Add(e.Example)
 	}
 	for _, name := range append(append(files, shelved...), studies...) {
@@ -122,7 +124,7 @@ func FuzzParse(f *testing.F) {
 	f.Fuzz(func(t *testing.T, text string) {
 		p, err := ways.Parse("f", text)
 		if err != nil {
-			var pe *sequence.ParseError
+			var pe *lang.ParseError
 			if !errors.As(err, &pe) || pe.Line < 1 || pe.Col < 1 {
 				t.Fatalf("error without a place: %v", err)
 			}
@@ -136,7 +138,7 @@ func FuzzParse(f *testing.F) {
 			t.Fatal("neither a state nor an error")
 		}
 		if len(r.Final().F) < 30 {
-			r.Warnings()
+			remarks.Warnings(r)
 		}
 	})
 }

@@ -20,13 +20,13 @@ type Pattern struct {
 	Knobs              []Knob
 	Steps              []Step   // operations only, in order
 	Unused             []string // names given and never used
-	stmts              []statement
-	sources            []Source            // by statement, what it was read from
-	called             map[string]string   // words for people for names of the pattern
-	margin             [4]numExpr          // left, right, bottom, top; nil where nothing comes off
-	lines              map[string]bool     // names that are lines
-	heads              map[string][]string // what the head statements of its way name
-	reader             Reader
+	Stmts              []Statement
+	Sources            []Source            // by statement, what it was read from
+	CalledWords        map[string]string   // words for people for names of the pattern
+	Margin             [4]NumExpr          // left, right, bottom, top; nil where nothing comes off
+	Lines              map[string]bool     // names that are lines
+	HeadNames          map[string][]string // what the head statements of its way name
+	Reader             Reader
 }
 
 // KnobKind tells what changing a knob costs.
@@ -53,7 +53,7 @@ type Knob struct {
 	Implied  bool    // no line of the pattern writes it and no fold uses it: its way of moving does
 	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
 	Named    []Named // values that have a name
-	line     int
+	Line     int
 }
 
 // Named is a value of a knob that people call by a name.
@@ -139,8 +139,8 @@ type Step struct {
 	Guards       []Guard
 	Sets         *Setting // what it sets of the finished toy, by a word of its way of moving; nil for none
 
-	act    action
-	expect int // pieces that move; -1 when not said
+	Act    Action
+	Expect int // pieces that move; -1 when not said
 }
 
 // Guard says that a step must come before another, and what goes wrong else.
@@ -149,79 +149,83 @@ type Guard struct {
 	Reason string
 }
 
-// action is what a step does. It is carried out on the state reached: on the
+// Action is what a step does. It is carried out on the state reached: on the
 // nominal paper, or on paper with errors (see package shadow).
-type action interface {
-	do(r *run, s *Step, d *Done) error
+type Action interface {
+	Do(r *Course, s *Step, d *Done) error
 }
 
-type statement interface{ at() int }
+// Statement is one line of a pattern that is carried out.
+type Statement interface{ at() int }
 
-type stepStmt struct{ step int } // index into Pattern.Steps
+// StepStmt is a step, by its index in Pattern.Steps.
+type StepStmt struct{ Step int } // index into Pattern.Steps
 
-type pointStmt struct {
-	line  int
-	name  string
-	p     pointExpr
-	layer layerChoice
-	text  string
+// PointStmt gives a place of the paper a name.
+type PointStmt struct {
+	Line  int
+	Name  string
+	P     PointExpr
+	Layer layerChoice
+	Text  string
 }
 
 type layerChoice struct {
-	which string // "top", "bottom" or "layer"
-	of    pointExpr
+	Which string // "top", "bottom" or "layer"
+	Of    PointExpr
 }
 
-type expectStmt struct {
-	line   int
-	text   string
-	p      pointExpr
-	q      pointExpr // point where it should be, or nil
-	l      lineExpr  // line on which it should be, or nil
-	m      lineExpr  // line that should be parallel to l, or nil
-	within numExpr
-	facets int       // when > 0: number of pieces
-	sheets int       // when > 0: layers of paper at p
-	below  pointExpr // p lies above it
-	unique bool      // the order of the layers so far leaves no choice
+// ExpectStmt is a check of where things lie.
+type ExpectStmt struct {
+	Line   int
+	Text   string
+	P      PointExpr
+	Q      PointExpr // point where it should be, or nil
+	L      LineExpr  // line on which it should be, or nil
+	M      LineExpr  // line that should be parallel to l, or nil
+	Within NumExpr
+	Facets int       // when > 0: number of pieces
+	Sheets int       // when > 0: layers of paper at p
+	Below  PointExpr // p lies above it
+	Unique bool      // the order of the layers so far leaves no choice
 }
 
-func (stepStmt) at() int     { return 0 }
-func (s pointStmt) at() int  { return s.line }
-func (s expectStmt) at() int { return s.line }
+func (StepStmt) at() int     { return 0 }
+func (s PointStmt) at() int  { return s.Line }
+func (s ExpectStmt) at() int { return s.Line }
 
 type foldKind int8
 
 const (
 	foldNone       foldKind = iota
-	foldPointPoint          // bring P to P
-	foldLineLine            // bring L to L
-	foldPointLine           // bring P to L through P [near P]
-	foldThrough             // through P P
-	foldSquare              // through P square L
-	foldAlong               // along L
-	foldTwoPoints           // bring P to L and P to L [near P]
-	foldBalance             // bring P to balance
+	FoldPointPoint          // bring P to P
+	FoldLineLine            // bring L to L
+	FoldPointLine           // bring P to L through P [near P]
+	FoldThrough             // through P P
+	FoldSquare              // through P square L
+	FoldAlong               // along L
+	FoldTwoPoints           // bring P to L and P to L [near P]
+	FoldBalance             // bring P to balance
 )
 
-// foldLine says where the crease goes. Offset and tilt shift the line away from
+// FoldLine says where the crease goes. Offset and tilt shift the line away from
 // its landmarks; both are zero unless a knob asks for it.
-type foldLine struct {
-	kind          foldKind
-	p, q          pointExpr
-	l, m          lineExpr
-	through, near pointExpr
-	offset        numExpr
-	offsetToward  pointExpr
-	tilt          numExpr
-	tiltToward    pointExpr
-	tiltAbout     pointExpr
-	gap           numExpr // how far short of the target what is brought stops, mm
-	gapAuto       bool    // as far as the layers inside the fold need
+type FoldLine struct {
+	Kind          foldKind
+	P, Q          PointExpr
+	L, M          LineExpr
+	Through, Near PointExpr
+	Offset        NumExpr
+	OffsetToward  PointExpr
+	Tilt          NumExpr
+	TiltToward    PointExpr
+	TiltAbout     PointExpr
+	Gap           NumExpr // how far short of the target what is brought stops, mm
+	GapAuto       bool    // as far as the layers inside the fold need
 }
 
 // Built-in landmarks of a rectangular sheet, as people call them.
-var builtInPoints = map[string]string{
+var BuiltInPoints = map[string]string{
 	"BL": "the bottom left corner", "BR": "the bottom right corner",
 	"TR": "the top right corner", "TL": "the top left corner",
 	"B": "the middle of the bottom edge", "R": "the middle of the right edge",
@@ -230,7 +234,7 @@ var builtInPoints = map[string]string{
 }
 
 // Built-in lines of a rectangular sheet, as people call them.
-var builtInLines = map[string]string{
+var BuiltInLines = map[string]string{
 	"left": "the left edge", "right": "the right edge", "top": "the top edge", "bottom": "the bottom edge",
 	"hcentre": "the line across the middle", "vcentre": "the upright middle line",
 }
@@ -238,7 +242,7 @@ var builtInLines = map[string]string{
 // Called is what people call a landmark or crease: the words the pattern gives
 // with "called", the customary words for corners and edges, else the name.
 func (p *Pattern) Called(name string) string {
-	for _, words := range []map[string]string{p.called, builtInPoints, builtInLines} {
+	for _, words := range []map[string]string{p.CalledWords, BuiltInPoints, BuiltInLines} {
 		if w, ok := words[name]; ok {
 			return w
 		}

@@ -12,6 +12,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
@@ -41,7 +42,7 @@ func mirrored(t *testing.T, text string, width float64) string {
 // landmark, every count, every order.
 func TestMirrorOfReplayIsReplayOfMirror(t *testing.T) {
 	for _, name := range []string{"pointed", "lock", "frog", "bird", "waterbomb", "fortune", "squashes"} {
-		b, err := os.ReadFile(filepath.Join("testdata", name+".tsk"))
+		b, err := os.ReadFile(filepath.Join("testdata", name+".pattern"))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -93,7 +94,7 @@ func TestRerunIsRun(t *testing.T) {
 		same(t, whole, part)
 	}
 	// A line edited in the middle.
-	b, err := os.ReadFile("testdata/bird.tsk")
+	b, err := os.ReadFile("testdata/bird.pattern")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -146,7 +147,7 @@ func same(t *testing.T, a, b *sequence.Replay) {
 func TestImpossibleIsSaidWithLandmarks(t *testing.T) {
 	number := regexp.MustCompile(`(?i)\b(facet|piece|layer) #?\d`)
 	read := func(name string) string {
-		b, err := os.ReadFile(filepath.Join("testdata", name+".tsk"))
+		b, err := os.ReadFile(filepath.Join("testdata", name+".pattern"))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -204,7 +205,7 @@ func TestSurveyOfAnotherSheet(t *testing.T) {
 	own, _ := sheet.New(150, 150, 80, 0.1)
 	shelduck, _ := shelf.Find("shelduck")
 	square, _ := sheet.New(200, 200, 80, 0.1)
-	s := shelduck.Survey(square, nil)
+	s := remarks.SurveyOf(shelduck, square, nil)
 	if s.Works || len(s.Ranges) == 0 {
 		t.Errorf("a square for the Shelduck: %+v", s)
 	}
@@ -214,15 +215,15 @@ func TestSurveyOfAnotherSheet(t *testing.T) {
 	}
 	// What is found must be true: inside it folds, beyond it does not.
 	fortune, _ := ways.Parse("t", "sheet square 150\nvalley bring TL to C as a1\nexpect T on a1 within 0.5\nexpect L on a1 within 0.5\nvalley bring TR to C as a2\nvalley bring BL to C as a3")
-	if s := fortune.Survey(own, nil); !s.Works || s.First != 0 {
+	if s := remarks.SurveyOf(fortune, own, nil); !s.Works || s.First != 0 {
 		t.Errorf("on its own sheet: %+v", s)
 	}
-	q := fortune.Survey(own, nil).Ranges
+	q := remarks.SurveyOf(fortune, own, nil).Ranges
 	if len(q) == 0 || q[0].Max > 1.2 || q[0].Min > 1 {
 		t.Errorf("a pattern for squares: ratios %+v", q)
 	}
 	a4sheet := a4(t)
-	m := fortune.Survey(a4sheet, nil)
+	m := remarks.SurveyOf(fortune, a4sheet, nil)
 	if len(m.Misses) == 0 || m.First == 0 || m.Misses[0].MM < 1 {
 		t.Errorf("on an office sheet: %+v", m)
 	}
@@ -240,7 +241,7 @@ func TestLint(t *testing.T) {
 		t.Fatal(err)
 	}
 	found := map[string]bool{}
-	for _, f := range p.Lint() {
+	for _, f := range remarks.Lint(p) {
 		found[f.Kind] = true
 		if f.Line < 1 || f.Text == "" {
 			t.Errorf("a finding without place or words: %+v", f)
@@ -263,7 +264,7 @@ func TestLint(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, p := range append(all, studies...) {
-		for _, f := range p.Lint() {
+		for _, f := range remarks.Lint(p) {
 			if f.Kind != "choice" && f.Kind != "unused" && f.Kind != "ratio" && f.Kind != "narrow" {
 				t.Errorf("%s:%d: %s: %s", p.ID, f.Line, f.Kind, f.Text)
 			}

@@ -21,8 +21,11 @@ type Mark struct {
 	Along geom.Segment
 }
 
-func pointMark(name string, at geom.Vec) Mark { return Mark{Name: name, At: at} }
-func lineMark(name string, s geom.Segment) Mark {
+// PointMark is a point that meets another.
+func PointMark(name string, at geom.Vec) Mark { return Mark{Name: name, At: at} }
+
+// LineMark is a stretch of a line that meets another.
+func LineMark(name string, s geom.Segment) Mark {
 	return Mark{Name: name, At: s.Mid(), Line: true, Along: s}
 }
 
@@ -118,7 +121,7 @@ type Replay struct {
 	Resumed   int                       // steps taken over from an earlier replay
 
 	essential bool // optional steps are left out
-	log       []decision
+	log       []Decision
 	marks     []mark // by statement carried out
 }
 
@@ -207,7 +210,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 	s, shapeErr := p.shaped(s)
 	out := &Replay{Pattern: p, Sheet: s, Given: knobs, essential: essential, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
-	r := &run{pat: p, values: out.Values, points: out.Landmarks, lines: map[string]paperLine{}, out: out, lax: lax, on: map[string]fold.FacetID{}}
+	r := &Course{Pat: p, Values: out.Values, Points: out.Landmarks, Lines: map[string]PaperLine{}, Out: out, lax: lax, on: map[string]fold.FacetID{}}
 	out.Start = fold.Start(s)
 	r.setState(out.Start)
 	r.builtIns(s)
@@ -232,19 +235,19 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		return out
 	}
 	k := r.resume(prev)
-	for ; k < len(p.stmts); k++ {
+	for ; k < len(p.Stmts); k++ {
 		m := out.mark()
 		m.on = maps.Clone(r.on)
 		out.marks = append(out.marks, m)
-		err, line := r.carry(p.stmts[k])
+		err, line := r.carry(p.Stmts[k])
 		out.log = r.log
 		if err != nil {
 			out.Err = placed(err, len(out.Steps), line)
 			break
 		}
 	}
-	for name, l := range r.lines {
-		out.Lines[name] = l.pieces
+	for name, l := range r.Lines {
+		out.Lines[name] = l.Pieces
 	}
 	return out
 }
@@ -276,17 +279,17 @@ func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, error) {
 }
 
 // carry out one statement.
-func (r *run) carry(st statement) (error, int) {
+func (r *Course) carry(st Statement) (error, int) {
 	switch st := st.(type) {
-	case stepStmt:
-		step := &r.pat.Steps[st.step]
-		d := Done{Step: step, Before: r.state}
-		if step.Optional && r.out.essential {
-			d.After, d.Skipped = r.state, true
-			r.out.Steps = append(r.out.Steps, d)
+	case StepStmt:
+		step := &r.Pat.Steps[st.Step]
+		d := Done{Step: step, Before: r.State}
+		if step.Optional && r.Out.essential {
+			d.After, d.Skipped = r.State, true
+			r.Out.Steps = append(r.Out.Steps, d)
 			return nil, step.Line
 		}
-		err := step.act.do(r, step, &d)
+		err := step.Act.Do(r, step, &d)
 		if err == nil {
 			err = r.finish(step, &d)
 		}
@@ -297,55 +300,55 @@ func (r *run) carry(st statement) (error, int) {
 			r.explain(e)
 			return e, step.Line
 		}
-		r.out.Steps = append(r.out.Steps, d)
+		r.Out.Steps = append(r.Out.Steps, d)
 		return nil, step.Line
-	case pointStmt:
-		return r.definePoint(st), st.line
-	case expectStmt:
-		return r.check(st), st.line
+	case PointStmt:
+		return r.definePoint(st), st.Line
+	case ExpectStmt:
+		return r.check(st), st.Line
 	}
 	return nil, 0
 }
 
 // finish names what a step has made and checks what it was expected to move.
-func (r *run) finish(s *Step, d *Done) error {
-	d.After = r.state
-	if r.sh != nil {
+func (r *Course) finish(s *Step, d *Done) error {
+	d.After = r.State
+	if r.Sh != nil {
 		if s.Name != "" {
-			pieces := make([]geom.Segment, len(r.out.Steps[s.No-1].named))
-			for i, h := range r.out.Steps[s.No-1].named {
-				pieces[i] = r.sh.Hinge[h]
+			pieces := make([]geom.Segment, len(r.Out.Steps[s.No-1].named))
+			for i, h := range r.Out.Steps[s.No-1].named {
+				pieces[i] = r.Sh.Hinge[h]
 			}
-			r.lines[s.Name] = paperLine{pieces}
+			r.Lines[s.Name] = PaperLine{pieces}
 		}
 		return nil
 	}
-	if s.expect >= 0 && s.Op != OpCrease && d.Moved != s.expect {
+	if s.Expect >= 0 && s.Op != OpCrease && d.Moved != s.Expect {
 		more := "more layers come along than should"
-		if d.Moved < s.expect {
+		if d.Moved < s.Expect {
 			more = "it misses layers it should take along"
 		}
-		return fold.Errorf(fold.CodeExpect, "the fold would move %d pieces of paper instead of %d: %s", d.Moved, s.expect, more)
+		return fold.Errorf(fold.CodeExpect, "the fold would move %d pieces of paper instead of %d: %s", d.Moved, s.Expect, more)
 	}
 	if s.Name != "" {
 		d.named = creaseHinges(d.After, d.Line, fold.CreaseID(s.No))
-		r.lines[s.Name] = paperLine{segments(d.After, d.named)}
+		r.Lines[s.Name] = PaperLine{segments(d.After, d.named)}
 	}
 	return nil
 }
 
 // resume takes over what an earlier replay did before the first difference, and
 // gives the number of the statement to go on with.
-func (r *run) resume(prev *Replay) int {
-	if prev == nil || prev.essential != r.out.essential || prev.Sheet != r.out.Sheet || prev.Pattern.MinRatio != r.pat.MinRatio {
+func (r *Course) resume(prev *Replay) int {
+	if prev == nil || prev.essential != r.Out.essential || prev.Sheet != r.Out.Sheet || prev.Pattern.MinRatio != r.Pat.MinRatio {
 		return 0
 	}
 	k := 0
-	for k < len(r.pat.stmts) && k < len(prev.marks) && k < len(prev.Pattern.stmts) {
-		a, b := r.pat.sources[k], prev.Pattern.sources[k]
+	for k < len(r.Pat.Stmts) && k < len(prev.marks) && k < len(prev.Pattern.Stmts) {
+		a, b := r.Pat.Sources[k], prev.Pattern.Sources[k]
 		same := a.Text == b.Text && slices.Equal(a.Defines, b.Defines)
 		for n := range a.Used {
-			same = same && r.values[n] == prev.Values[n]
+			same = same && r.Values[n] == prev.Values[n]
 		}
 		if !same {
 			break
@@ -359,9 +362,9 @@ func (r *run) resume(prev *Replay) int {
 		return 0
 	}
 	m := prev.marks[k]
-	out := r.out
+	out := r.Out
 	for i, d := range prev.Steps[:m.steps] {
-		d.Step = &r.pat.Steps[i]
+		d.Step = &r.Pat.Steps[i]
 		out.Steps = append(out.Steps, d)
 	}
 	out.Openings, out.Bends, out.Parts = clip(prev.Openings, m.openings), clip(prev.Bends, m.bends), clip(prev.Parts, m.parts)
@@ -369,12 +372,12 @@ func (r *run) resume(prev *Replay) int {
 	out.log, out.marks, out.Resumed = clip(prev.log, m.log), clip(prev.marks, k), m.steps
 	r.log = out.log
 	for i := range k {
-		for _, n := range r.pat.sources[i].Defines {
+		for _, n := range r.Pat.Sources[i].Defines {
 			if v, ok := prev.Landmarks[n]; ok {
-				r.points[n] = v
+				r.Points[n] = v
 			}
 			if v, ok := prev.Lines[n]; ok {
-				r.lines[n] = paperLine{v}
+				r.Lines[n] = PaperLine{v}
 			}
 		}
 	}
@@ -386,11 +389,11 @@ func (r *run) resume(prev *Replay) int {
 func clip[T any](s []T, n int) []T { return s[:n:n] }
 
 // trimmed takes the margins off that the pattern asks for.
-func (r *run) trimmed(s sheet.Sheet) (sheet.Sheet, error) {
+func (r *Course) trimmed(s sheet.Sheet) (sheet.Sheet, error) {
 	var m [4]float64
-	for i, e := range r.pat.margin {
+	for i, e := range r.Pat.Margin {
 		if e != nil {
-			m[i] = e.num(r)
+			m[i] = e.Num(r)
 		}
 	}
 	if m == [4]float64{} {
@@ -403,7 +406,7 @@ func (r *run) trimmed(s sheet.Sheet) (sheet.Sheet, error) {
 	return out, nil
 }
 
-func (r *run) builtIns(s sheet.Sheet) {
+func (r *Course) builtIns(s sheet.Sheet) {
 	w, h := s.WidthMM, s.HeightMM
 	bl, br, tr, tl := geom.Vec{}, geom.Vec{X: w}, geom.Vec{X: w, Y: h}, geom.Vec{Y: h}
 	if s.Shape != nil && s.Shape.Kind == "skewed" {
@@ -414,29 +417,29 @@ func (r *run) builtIns(s sheet.Sheet) {
 		"B": geom.Mid(bl, br), "R": geom.Mid(br, tr), "T": geom.Mid(tl, tr), "L": geom.Mid(bl, tl),
 		"C": geom.Mid(bl, tr),
 	} {
-		r.points[name] = p
+		r.Points[name] = p
 	}
 	for name, e := range map[string][2]string{
 		"left": {"BL", "TL"}, "right": {"BR", "TR"}, "top": {"TL", "TR"}, "bottom": {"BL", "BR"},
 		"hcentre": {"L", "R"}, "vcentre": {"B", "T"},
 	} {
-		r.lines[name] = paperLine{pieces: []geom.Segment{{A: r.points[e[0]], B: r.points[e[1]]}}}
+		r.Lines[name] = PaperLine{Pieces: []geom.Segment{{A: r.Points[e[0]], B: r.Points[e[1]]}}}
 	}
 	if s.Shape == nil {
 		return
 	}
-	r.points["C"] = s.Outline().Centroid()
+	r.Points["C"] = s.Outline().Centroid()
 	for i, p := range s.Shape.Corners {
 		q := s.Shape.Corners[(i+1)%len(s.Shape.Corners)]
 		n := strconv.Itoa(i + 1)
-		r.points["P"+n], r.points["M"+n] = p, geom.Mid(p, q)
-		r.lines["E"+n] = paperLine{pieces: []geom.Segment{{A: p, B: q}}}
+		r.Points["P"+n], r.Points["M"+n] = p, geom.Mid(p, q)
+		r.Lines["E"+n] = PaperLine{Pieces: []geom.Segment{{A: p, B: q}}}
 	}
 }
 
-func (r *run) setValues(knobs map[string]float64) error {
-	for _, k := range r.pat.Knobs {
-		r.values[k.Name] = k.Default
+func (r *Course) setValues(knobs map[string]float64) error {
+	for _, k := range r.Pat.Knobs {
+		r.Values[k.Name] = k.Default
 	}
 	names := make([]string, 0, len(knobs))
 	for n := range knobs {
@@ -444,17 +447,17 @@ func (r *run) setValues(knobs map[string]float64) error {
 	}
 	sort.Strings(names)
 	for _, n := range names {
-		i := r.pat.KnobIndex(n)
+		i := r.Pat.KnobIndex(n)
 		if i < 0 {
-			return fold.Errorf(fold.CodeKnob, "%s has no knob called %q", r.pat.Title, n)
+			return fold.Errorf(fold.CodeKnob, "%s has no knob called %q", r.Pat.Title, n)
 		}
-		k, v := r.pat.Knobs[i], knobs[n]
+		k, v := r.Pat.Knobs[i], knobs[n]
 		if math.IsNaN(v) || v < k.Min || v > k.Max {
 			err := fold.Errorf(fold.CodeKnob, "%s is %s %s; it must be from %s to %s %s", k.Label,
 				sheet.Number(v), k.Unit, sheet.Number(k.Min), sheet.Number(k.Max), k.Unit)
-			return placed(err, 0, k.line)
+			return placed(err, 0, k.Line)
 		}
-		r.values[n] = v
+		r.Values[n] = v
 	}
 	return nil
 }
@@ -469,18 +472,18 @@ func (p *Pattern) KnobIndex(name string) int {
 	return -1
 }
 
-func (r *run) definePoint(s pointStmt) error {
-	p, err := s.p.folded(r)
+func (r *Course) definePoint(s PointStmt) error {
+	p, err := s.P.Folded(r)
 	if err != nil {
 		return err
 	}
-	q, err := r.pinLayer(p, s.layer, r.pat.Called(s.name))
+	q, err := r.pinLayer(p, s.Layer, r.Pat.Called(s.Name))
 	if err != nil {
 		return err
 	}
-	r.points[s.name] = q
-	if n := len(r.log); r.sh == nil && r.mute == 0 && n > 0 { // the piece it was pinned to
-		r.on[s.name] = fold.FacetID(r.log[n-1].i)
+	r.Points[s.Name] = q
+	if n := len(r.log); r.Sh == nil && r.mute == 0 && n > 0 { // the piece it was pinned to
+		r.on[s.Name] = fold.FacetID(r.log[n-1].I)
 	}
 	return nil
 }

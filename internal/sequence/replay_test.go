@@ -9,6 +9,7 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
@@ -98,7 +99,7 @@ func TestTiltIsMirrored(t *testing.T) {
 
 // Exchanging left and right in a pattern gives the mirror image of the toy.
 func TestMirrorSymmetry(t *testing.T) {
-	text, err := os.ReadFile("testdata/lock.tsk")
+	text, err := os.ReadFile("testdata/lock.pattern")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -171,7 +172,7 @@ func TestAdviceIsTrue(t *testing.T) {
 	p, _ := shelf.Find("curlew")
 	for _, knobs := range []map[string]float64{{"nose": 70}, {"depth": 40}, {"depth": -20, "wing": 80}, {"slope": 12}} {
 		s := a4(t)
-		advice := p.Advise(s, knobs)
+		advice := remarks.Advise(p, s, knobs)
 		if len(advice) != 1 || advice[0].Knob == "" {
 			t.Errorf("%v: advice is %+v", knobs, advice)
 			continue
@@ -197,29 +198,29 @@ func TestAdviceIsTrue(t *testing.T) {
 	}
 	// By hand: the corner reaches the middle when the crease starts at most a
 	// quarter of the width from it.
-	if a := p.Advise(a4(t), map[string]float64{"nose": 70})[0]; math.Abs(a.Max-52.5) > 0.11 {
+	if a := remarks.Advise(p, a4(t), map[string]float64{"nose": 70})[0]; math.Abs(a.Max-52.5) > 0.11 {
 		t.Errorf("nose works up to %v, by hand 52.5", a.Max)
 	}
 	shelduck, _ := shelf.Find("shelduck")
 	square, _ := sheet.New(200, 200, 80, 0.1)
-	a := shelduck.Advise(square, nil)
+	a := remarks.Advise(shelduck, square, nil)
 	if len(a) != 1 || a[0].Knob != "" || a[0].Min != 240 || a[0].Max != 320 {
 		t.Errorf("on a square of 200 the advice is %+v, want heights 240 to 320", a)
 	}
-	if a := p.Advise(a4(t), nil); a != nil {
+	if a := remarks.Advise(p, a4(t), nil); a != nil {
 		t.Errorf("advice without need: %+v", a)
 	}
 }
 
 func BenchmarkReplayGlider(b *testing.B) {
-	text, err := os.ReadFile("testdata/pointed.tsk")
+	text, err := os.ReadFile("testdata/pointed.pattern")
 	if err != nil {
 		b.Fatal(err)
 	}
 	s := a4(b)
 	b.ReportAllocs()
 	for b.Loop() {
-		p, err := ways.Parse("pointed.tsk", string(text))
+		p, err := ways.Parse("pointed.pattern", string(text))
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -241,7 +242,7 @@ func BenchmarkReplayLock(b *testing.B) {
 }
 
 func BenchmarkReplayBird(b *testing.B) {
-	text, err := os.ReadFile("testdata/bird.tsk")
+	text, err := os.ReadFile("testdata/bird.pattern")
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -251,7 +252,7 @@ func BenchmarkReplayBird(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		p, err := ways.Parse("bird.tsk", string(text))
+		p, err := ways.Parse("bird.pattern", string(text))
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -263,7 +264,7 @@ func BenchmarkReplayBird(b *testing.B) {
 
 // An edit at the last fold of the bird replays from there.
 func BenchmarkEditOfBird(b *testing.B) {
-	text, err := os.ReadFile("testdata/bird.tsk")
+	text, err := os.ReadFile("testdata/bird.pattern")
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -271,12 +272,12 @@ func BenchmarkEditOfBird(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	old, err := ways.Parse("bird.tsk", string(text))
+	old, err := ways.Parse("bird.pattern", string(text))
 	if err != nil {
 		b.Fatal(err)
 	}
 	prev := old.Run(s, nil)
-	p, err := ways.Parse("bird.tsk", strings.Replace(string(text), "bring BL to WA grab BL as wingA", "bring BL to WA grab BL", 1))
+	p, err := ways.Parse("bird.pattern", strings.Replace(string(text), "bring BL to WA grab BL as wingA", "bring BL to WA grab BL", 1))
 	if err != nil {
 		b.Fatal(err)
 	}

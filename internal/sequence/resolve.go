@@ -7,52 +7,53 @@ import (
 	"tussock/internal/geom"
 )
 
-// resolved is a fold line placed on the state reached.
-type resolved struct {
-	line  geom.Line
-	meets [2]Mark   // what is brought, and to where; empty for folds without
-	held  *geom.Vec // what the fingers hold by default, sheet coordinates
-	pivot *geom.Vec // the point the crease passes through, if it is given
-	shift float64   // mm that the crease lies off its landmarks
-	tilt  float64   // degrees likewise
-	gap   float64   // mm that what is brought stops short of its target
+// Resolved is a fold line placed on the state reached.
+type Resolved struct {
+	Line  geom.Line
+	Meets [2]Mark   // what is brought, and to where; empty for folds without
+	Held  *geom.Vec // what the fingers hold by default, sheet coordinates
+	Pivot *geom.Vec // the point the crease passes through, if it is given
+	Shift float64   // mm that the crease lies off its landmarks
+	Tilt  float64   // degrees likewise
+	Gap   float64   // mm that what is brought stops short of its target
 }
 
-func (r *run) resolve(f foldLine) (out resolved, err error) {
-	switch f.kind {
-	case foldPointPoint:
+// Resolve places a fold line on the state reached.
+func (r *Course) Resolve(f FoldLine) (out Resolved, err error) {
+	switch f.Kind {
+	case FoldPointPoint:
 		err = r.pointToPoint(f, &out)
-	case foldPointLine:
+	case FoldPointLine:
 		err = r.pointToLine(f, &out)
-	case foldLineLine:
+	case FoldLineLine:
 		err = r.lineToLine(f, &out)
-	case foldThrough:
-		out.line, _, err = linePair{f.p, f.q}.folded(r)
-	case foldSquare:
-		out.line, _, err = lineSquare{f.p, f.l}.folded(r)
-	case foldAlong:
-		out.line, _, err = f.l.folded(r)
-	case foldTwoPoints:
+	case FoldThrough:
+		out.Line, _, err = LinePair{f.P, f.Q}.Folded(r)
+	case FoldSquare:
+		out.Line, _, err = LineSquare{f.P, f.L}.Folded(r)
+	case FoldAlong:
+		out.Line, _, err = f.L.Folded(r)
+	case FoldTwoPoints:
 		err = r.twoPoints(f, &out)
-	case foldBalance:
+	case FoldBalance:
 		err = r.toBalance(f, &out)
 	}
 	if err != nil {
 		return out, err
 	}
-	if f.offset != nil {
-		out.shift = f.offset.num(r)
-		if out.line, err = shifted(r, out.line, out.shift, f.offsetToward, "the fold line"); err != nil {
+	if f.Offset != nil {
+		out.Shift = f.Offset.Num(r)
+		if out.Line, err = shifted(r, out.Line, out.Shift, f.OffsetToward, "the fold line"); err != nil {
 			return out, err
 		}
 	}
-	if f.tilt != nil {
-		out.tilt = f.tilt.num(r)
+	if f.Tilt != nil {
+		out.Tilt = f.Tilt.Num(r)
 		if err = r.tilted(f, &out); err != nil {
 			return out, err
 		}
 	}
-	if f.gap != nil || f.gapAuto {
+	if f.Gap != nil || f.GapAuto {
 		err = r.stopShort(f, &out)
 	}
 	return out, err
@@ -68,44 +69,44 @@ func CreepMM(layers int, thicknessMM float64) float64 {
 
 // stopShort moves the fold line so that what is brought stops short of its target
 // by the gap: half of the gap, away from the target.
-func (r *run) stopShort(f foldLine, out *resolved) error {
-	if out.meets[0].Name == "" || out.held == nil {
+func (r *Course) stopShort(f FoldLine, out *Resolved) error {
+	if out.Meets[0].Name == "" || out.Held == nil {
 		return fold.Errorf(fold.CodeNoLine, "a gap is kept only where something is brought to something")
 	}
-	if f.gapAuto {
-		d, err := r.decided(func() (decision, error) {
-			return decision{i: int32(r.layersAt(*out.held))}, nil
+	if f.GapAuto {
+		d, err := r.Decided(func() (Decision, error) {
+			return Decision{I: int32(r.layersAt(*out.Held))}, nil
 		})
 		if err != nil {
 			return err
 		}
-		out.gap = CreepMM(int(d.i), r.state.Sheet.ThicknessMM)
+		out.Gap = CreepMM(int(d.I), r.State.Sheet.ThicknessMM)
 	} else {
-		out.gap = f.gap.num(r)
+		out.Gap = f.Gap.Num(r)
 	}
-	from := out.meets[0].At
-	if m := out.meets[0]; m.Line { // the end of the edge that moves farther
+	from := out.Meets[0].At
+	if m := out.Meets[0]; m.Line { // the end of the edge that moves farther
 		from = m.Along.A
-		if math.Abs(out.line.Side(m.Along.B)) > math.Abs(out.line.Side(m.Along.A)) {
+		if math.Abs(out.Line.Side(m.Along.B)) > math.Abs(out.Line.Side(m.Along.A)) {
 			from = m.Along.B
 		}
 	}
-	out.line = out.line.Offset(math.Copysign(out.gap/2, out.gap*out.line.Side(from)))
+	out.Line = out.Line.Offset(math.Copysign(out.Gap/2, out.Gap*out.Line.Side(from)))
 	return nil
 }
 
 // layersAt counts the layers that lie at a sheet point's place.
-func (r *run) layersAt(p geom.Vec) int {
-	at := r.state.FacetsAtSheet(p)
+func (r *Course) layersAt(p geom.Vec) int {
+	at := r.State.FacetsAtSheet(p)
 	if len(at) == 0 {
 		return 0
 	}
 	// A little inside the piece, so that a corner counts what lies at it.
-	in := r.state.F[at[0]].Poly.Centroid()
-	q := r.state.F[at[0]].Iso.Apply(p.Lerp(in, 1e-3))
+	in := r.State.F[at[0]].Poly.Centroid()
+	q := r.State.F[at[0]].Iso.Apply(p.Lerp(in, 1e-3))
 	n := 0
-	for i := range r.state.F {
-		if r.state.Folded(fold.FacetID(i)).Contains(q, 0) {
+	for i := range r.State.F {
+		if r.State.Folded(fold.FacetID(i)).Contains(q, 0) {
 			n++
 		}
 	}
@@ -114,92 +115,92 @@ func (r *run) layersAt(p geom.Vec) int {
 
 // tilted turns the line about the foot of a landmark, the way that carries it
 // towards another.
-func (r *run) tilted(f foldLine, out *resolved) error {
-	if out.tilt == 0 {
+func (r *Course) tilted(f FoldLine, out *Resolved) error {
+	if out.Tilt == 0 {
 		return nil
 	}
-	about, err := f.tiltAbout.folded(r)
+	about, err := f.TiltAbout.Folded(r)
 	if err != nil {
 		return err
 	}
-	toward, err := f.tiltToward.folded(r)
+	toward, err := f.TiltToward.Folded(r)
 	if err != nil {
 		return err
 	}
-	out.line = out.line.TurnedToward(geom.Rad(out.tilt), about, toward)
+	out.Line = out.Line.TurnedToward(geom.Rad(out.Tilt), about, toward)
 	return nil
 }
 
-func (r *run) pointToPoint(f foldLine, out *resolved) error {
-	a, err := f.p.folded(r)
+func (r *Course) pointToPoint(f FoldLine, out *Resolved) error {
+	a, err := f.P.Folded(r)
 	if err != nil {
 		return err
 	}
-	b, err := f.q.folded(r)
+	b, err := f.Q.Folded(r)
 	if err != nil {
 		return err
 	}
 	l, ok := geom.FoldPointToPoint(a, b)
 	if !ok {
-		return fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to bring together", f.p.words(r), f.q.words(r))
+		return fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to bring together", f.P.Words(r), f.Q.Words(r))
 	}
-	held, err := f.p.sheet(r)
-	out.line, out.held = l, &held
-	out.meets = [2]Mark{pointMark(f.p.words(r), a), pointMark(f.q.words(r), b)}
+	held, err := f.P.Sheet(r)
+	out.Line, out.Held = l, &held
+	out.Meets = [2]Mark{PointMark(f.P.Words(r), a), PointMark(f.Q.Words(r), b)}
 	return err
 }
 
-// spot is where a point lies now, and which spot of the sheet it is.
-func (r *run) spot(e pointExpr) (at, onSheet geom.Vec, err error) {
-	if at, err = e.folded(r); err == nil {
-		onSheet, err = e.sheet(r)
+// Spot is where a point lies now, and which spot of the sheet it is.
+func (r *Course) Spot(e PointExpr) (at, onSheet geom.Vec, err error) {
+	if at, err = e.Folded(r); err == nil {
+		onSheet, err = e.Sheet(r)
 	}
 	return at, onSheet, err
 }
 
 // pointAndLine is where a point and a line lie now.
-func (r *run) pointAndLine(pe pointExpr, le lineExpr) (p geom.Vec, l geom.Line, seg geom.Segment, err error) {
-	if p, err = pe.folded(r); err == nil {
-		l, seg, err = le.folded(r)
+func (r *Course) pointAndLine(pe PointExpr, le LineExpr) (p geom.Vec, l geom.Line, seg geom.Segment, err error) {
+	if p, err = pe.Folded(r); err == nil {
+		l, seg, err = le.Folded(r)
 	}
 	return p, l, seg, err
 }
 
-func (r *run) pointToLine(f foldLine, out *resolved) error {
-	p, l, seg, err := r.pointAndLine(f.p, f.l)
+func (r *Course) pointToLine(f FoldLine, out *Resolved) error {
+	p, l, seg, err := r.pointAndLine(f.P, f.L)
 	if err != nil {
 		return err
 	}
-	pivot, err := f.through.folded(r)
+	pivot, err := f.Through.Folded(r)
 	if err != nil {
 		return err
 	}
 	folds, landings := geom.FoldPointToLine(p, l, pivot)
 	if len(folds) == 0 {
 		return fold.Errorf(fold.CodeNoLine, "%s cannot reach %s when the crease goes through %s: it is %.1f mm too short",
-			f.p.words(r), f.l.words(r), f.through.words(r), math.Abs(l.Side(pivot))-p.Dist(pivot))
+			f.P.Words(r), f.L.Words(r), f.Through.Words(r), math.Abs(l.Side(pivot))-p.Dist(pivot))
 	}
-	d, err := r.decided(func() (decision, error) {
+	d, err := r.Decided(func() (Decision, error) {
 		choice, err := r.chooseLanding(f, landings)
-		return decision{line: folds[max(choice, 0)]}, err
+		return Decision{line: folds[max(choice, 0)]}, err
 	})
 	if err != nil {
 		return err
 	}
-	held, err := f.p.sheet(r)
-	out.line, out.held, out.pivot = r.nearest(folds, d.line), &held, &pivot
-	to := lineMark(f.l.words(r), seg)
-	to.At = out.line.Mirror(p)
-	out.meets = [2]Mark{pointMark(f.p.words(r), p), to}
+	held, err := f.P.Sheet(r)
+	out.Line, out.Held, out.Pivot = r.nearest(folds, d.line), &held, &pivot
+	to := LineMark(f.L.Words(r), seg)
+	to.At = out.Line.Mirror(p)
+	out.Meets = [2]Mark{PointMark(f.P.Words(r), p), to}
 	return err
 }
 
 // chooseLanding takes the landing nearest to "near", else the only one that is
 // on the paper.
-func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, error) {
-	if f.near != nil {
+func (r *Course) chooseLanding(f FoldLine, landings []geom.Vec) (int, error) {
+	if f.Near != nil {
 		var n geom.Vec
-		if err := r.quietly(func() (err error) { n, err = f.near.folded(r); return err }); err != nil {
+		if err := r.quietly(func() (err error) { n, err = f.Near.Folded(r); return err }); err != nil {
 			return 0, err
 		}
 		best := 0
@@ -212,62 +213,62 @@ func (r *run) chooseLanding(f foldLine, landings []geom.Vec) (int, error) {
 	}
 	found := -1
 	for i, q := range landings {
-		if _, ok := r.state.TopAt(q); !ok {
+		if _, ok := r.State.TopAt(q); !ok {
 			continue
 		}
 		if found >= 0 {
-			return 0, fold.Errorf(fold.CodeNoLine, "%s can reach %s in two places; say which with near", f.p.words(r), f.l.words(r))
+			return 0, fold.Errorf(fold.CodeNoLine, "%s can reach %s in two places; say which with near", f.P.Words(r), f.L.Words(r))
 		}
 		found = i
 	}
 	if found < 0 {
-		return 0, fold.Errorf(fold.CodeNoLine, "%s would meet %s beyond the paper", f.p.words(r), f.l.words(r))
+		return 0, fold.Errorf(fold.CodeNoLine, "%s would meet %s beyond the paper", f.P.Words(r), f.L.Words(r))
 	}
 	return found, nil
 }
 
-func (r *run) lineToLine(f foldLine, out *resolved) error {
-	l, err := bisector(r, f.l, f.m, f.near)
+func (r *Course) lineToLine(f FoldLine, out *Resolved) error {
+	l, err := bisector(r, f.L, f.M, f.Near)
 	if err != nil {
 		return err
 	}
-	held, err := f.l.held(r)
+	held, err := f.L.held(r)
 	if err != nil {
 		return err
 	}
-	_, a, _ := f.l.folded(r)
-	_, b, _ := f.m.folded(r)
-	out.line, out.held = l, &held
-	out.meets = [2]Mark{lineMark(f.l.words(r), a), lineMark(f.m.words(r), b)}
+	_, a, _ := f.L.Folded(r)
+	_, b, _ := f.M.Folded(r)
+	out.Line, out.Held = l, &held
+	out.Meets = [2]Mark{LineMark(f.L.Words(r), a), LineMark(f.M.Words(r), b)}
 	return nil
 }
 
 // twoPoints brings two points to two lines at once.
-func (r *run) twoPoints(f foldLine, out *resolved) error {
-	p, l, seg, err := r.pointAndLine(f.p, f.l)
+func (r *Course) twoPoints(f FoldLine, out *Resolved) error {
+	p, l, seg, err := r.pointAndLine(f.P, f.L)
 	if err != nil {
 		return err
 	}
-	q, m, _, err := r.pointAndLine(f.q, f.m)
+	q, m, _, err := r.pointAndLine(f.Q, f.M)
 	if err != nil {
 		return err
 	}
-	folds, landings := geom.FoldPointsToLines(p, l, q, m, 2*math.Hypot(r.state.Sheet.WidthMM, r.state.Sheet.HeightMM))
+	folds, landings := geom.FoldPointsToLines(p, l, q, m, 2*math.Hypot(r.State.Sheet.WidthMM, r.State.Sheet.HeightMM))
 	if len(folds) == 0 {
-		return fold.Errorf(fold.CodeNoLine, "no crease brings %s to %s and %s to %s at once", f.p.words(r), f.l.words(r), f.q.words(r), f.m.words(r))
+		return fold.Errorf(fold.CodeNoLine, "no crease brings %s to %s and %s to %s at once", f.P.Words(r), f.L.Words(r), f.Q.Words(r), f.M.Words(r))
 	}
-	d, err := r.decided(func() (decision, error) {
+	d, err := r.Decided(func() (Decision, error) {
 		choice, err := r.chooseLanding(f, landings)
-		return decision{line: folds[max(choice, 0)]}, err
+		return Decision{line: folds[max(choice, 0)]}, err
 	})
 	if err != nil {
 		return err
 	}
-	held, err := f.p.sheet(r)
-	out.line, out.held = r.nearest(folds, d.line), &held
-	to := lineMark(f.l.words(r), seg)
-	to.At = out.line.Mirror(p)
-	out.meets = [2]Mark{pointMark(f.p.words(r), p), to}
+	held, err := f.P.Sheet(r)
+	out.Line, out.Held = r.nearest(folds, d.line), &held
+	to := LineMark(f.L.Words(r), seg)
+	to.At = out.Line.Mirror(p)
+	out.Meets = [2]Mark{PointMark(f.P.Words(r), p), to}
 	return err
 }
 
@@ -275,29 +276,29 @@ func (r *run) twoPoints(f foldLine, out *resolved) error {
 // has after that fold. The place is found by folding on trial: each trial fold
 // brings the point to the centre that the one before left, until they agree to
 // 1e-9 mm. Since only part of the mass moves, the trials draw together.
-func (r *run) toBalance(f foldLine, out *resolved) error {
-	p, held, err := r.spot(f.p)
+func (r *Course) toBalance(f FoldLine, out *Resolved) error {
+	p, held, err := r.Spot(f.P)
 	if err != nil {
 		return err
 	}
-	d, err := r.decided(func() (decision, error) {
+	d, err := r.Decided(func() (Decision, error) {
 		target := r.centreOfMass()
 		for range 200 {
 			l, ok := geom.FoldPointToPoint(p, target)
 			if !ok {
-				return decision{}, fold.Errorf(fold.CodeNoLine, "%s lies on the centre of mass already", f.p.words(r))
+				return Decision{}, fold.Errorf(fold.CodeNoLine, "%s lies on the centre of mass already", f.P.Words(r))
 			}
 			side := int8(1)
 			if l.Side(p) < 0 {
 				side = -1
 			}
-			plan, err := r.state.SimpleFold(fold.Selection{Line: l, Side: side, Seeds: r.state.FacetsAtSheet(held), Sense: fold.ValleySense}, 0)
+			plan, err := r.State.SimpleFold(fold.Selection{Line: l, Side: side, Seeds: r.State.FacetsAtSheet(held), Sense: fold.ValleySense}, 0)
 			if err != nil {
-				return decision{}, err
+				return Decision{}, err
 			}
-			after, err := r.state.Apply(plan)
+			after, err := r.State.Apply(plan)
 			if err != nil {
-				return decision{}, err
+				return Decision{}, err
 			}
 			var sum geom.Vec
 			var area float64
@@ -307,16 +308,16 @@ func (r *run) toBalance(f foldLine, out *resolved) error {
 			}
 			c := sum.Scale(1 / area)
 			if c.Dist(target) < 1e-9 {
-				return decision{line: l}, nil
+				return Decision{line: l}, nil
 			}
 			target = c
 		}
-		return decision{}, fold.Errorf(fold.CodeNoLine, "no fold was found that lays %s on the centre of mass", f.p.words(r))
+		return Decision{}, fold.Errorf(fold.CodeNoLine, "no fold was found that lays %s on the centre of mass", f.P.Words(r))
 	})
 	if err != nil {
 		return err
 	}
-	out.line, out.held = d.line, &held
-	out.meets = [2]Mark{pointMark(f.p.words(r), p), pointMark("the centre of mass", d.line.Mirror(p))}
+	out.Line, out.Held = d.line, &held
+	out.Meets = [2]Mark{PointMark(f.P.Words(r), p), PointMark("the centre of mass", d.line.Mirror(p))}
 	return nil
 }

@@ -11,38 +11,39 @@ import (
 	"tussock/internal/sheet"
 )
 
-// run is one replay under way: the state reached and what the names mean there.
-type run struct {
-	pat    *Pattern
-	values map[string]float64
-	state  *fold.State
-	points map[string]geom.Vec // landmarks, sheet coordinates: they travel with the paper
-	lines  map[string]paperLine
-	box    geom.Box
-	out    *Replay
-	log    []decision              // what was chosen, in the order it was asked for
+// Course is one replay under way: the state reached and what the names mean there.
+type Course struct {
+	Pat    *Pattern
+	Values map[string]float64
+	State  *fold.State
+	Points map[string]geom.Vec // landmarks, sheet coordinates: they travel with the paper
+	Lines  map[string]PaperLine
+	Box    geom.Box
+	Out    *Replay
+	log    []Decision              // what was chosen, in the order it was asked for
 	pos    int                     // in log, of the next answer in a shadow run
 	mute   int                     // above 0 choices are not kept
 	on     map[string]fold.FacetID // by landmark, the piece it is read from
 	lax    bool                    // a check that fails is kept and does not stop
-	sh     *Shadow                 // nil in a nominal run
+	Sh     *Shadow                 // nil in a nominal run
 }
 
-// paperLine is a named line as pieces of the sheet.
-type paperLine struct{ pieces []geom.Segment }
+// PaperLine is a named line as pieces of the sheet.
+type PaperLine struct{ Pieces []geom.Segment }
 
-// decision is a choice that depends on where things lie: a piece of paper, one
+// Decision is a choice that depends on where things lie: a piece of paper, one
 // of its sides, or one fold line of several. A nominal run makes and keeps them;
 // a run with errors takes the same ones, so that only lengths differ.
-type decision struct {
-	i, j int32
+type Decision struct {
+	I, J int32
 	line geom.Line
 }
 
-func (r *run) decided(choose func() (decision, error)) (decision, error) {
-	if r.sh != nil {
+// Decided makes a choice and keeps it, or takes the one that the nominal run has made.
+func (r *Course) Decided(choose func() (Decision, error)) (Decision, error) {
+	if r.Sh != nil {
 		if r.pos >= len(r.log) {
-			return decision{}, fold.Errorf(fold.CodeCheck, "the steps are not those of the replay")
+			return Decision{}, fold.Errorf(fold.CodeCheck, "the steps are not those of the replay")
 		}
 		r.pos++
 		return r.log[r.pos-1], nil
@@ -55,22 +56,22 @@ func (r *run) decided(choose func() (decision, error)) (decision, error) {
 }
 
 // quietly evaluates something that leaves no trace in the log.
-func (r *run) quietly(f func() error) error {
+func (r *Course) quietly(f func() error) error {
 	r.mute++
 	defer func() { r.mute-- }()
 	return f()
 }
 
-// iso is where a piece lies, with its errors in a shadow run.
-func (r *run) iso(f fold.FacetID) geom.Iso2 {
-	if r.sh != nil {
-		return r.sh.Iso[f]
+// Iso is where a piece lies, with its errors in a shadow run.
+func (r *Course) Iso(f fold.FacetID) geom.Iso2 {
+	if r.Sh != nil {
+		return r.Sh.Iso[f]
 	}
-	return r.state.F[f].Iso
+	return r.State.F[f].Iso
 }
 
 // nearest is the line of several that lies nearest to another, over the toy.
-func (r *run) nearest(lines []geom.Line, to geom.Line) geom.Line {
+func (r *Course) nearest(lines []geom.Line, to geom.Line) geom.Line {
 	if len(lines) == 1 {
 		return lines[0]
 	}
@@ -86,48 +87,48 @@ func (r *run) nearest(lines []geom.Line, to geom.Line) geom.Line {
 }
 
 // centreOfMass of the paper as it lies, with its errors in a shadow run.
-func (r *run) centreOfMass() geom.Vec {
+func (r *Course) centreOfMass() geom.Vec {
 	var sum geom.Vec
 	var area float64
-	for i, f := range r.state.F {
+	for i, f := range r.State.F {
 		a := f.Poly.Area()
-		sum = sum.Add(r.iso(fold.FacetID(i)).Apply(f.Poly.Centroid()).Scale(a))
+		sum = sum.Add(r.Iso(fold.FacetID(i)).Apply(f.Poly.Centroid()).Scale(a))
 		area += a
 	}
 	return sum.Scale(1 / area)
 }
 
-func (r *run) setState(s *fold.State) {
-	r.state = s
-	r.box = s.Box()
+func (r *Course) setState(s *fold.State) {
+	r.State = s
+	r.Box = s.Box()
 }
 
 // across is a line cut down to the toy's extent, for lines that have no ends.
-func (r *run) across(l geom.Line) geom.Segment {
-	c := l.Foot(r.box.Centre())
-	half := math.Hypot(r.box.Width(), r.box.Height()) / 2
+func (r *Course) across(l geom.Line) geom.Segment {
+	c := l.Foot(r.Box.Centre())
+	half := math.Hypot(r.Box.Width(), r.Box.Height()) / 2
 	return geom.Segment{A: c.Sub(l.Dir().Scale(half)), B: c.Add(l.Dir().Scale(half))}
 }
 
 // placeNamed says where a landmark lies now, on the piece that it belongs to.
-func (r *run) placeNamed(name string) (geom.Vec, error) {
-	p := r.points[name]
-	if r.sh == nil {
-		if f, ok := r.on[name]; ok && int(f) < len(r.state.F) && r.state.F[f].Poly.Contains(p, geom.OnPaper) {
+func (r *Course) placeNamed(name string) (geom.Vec, error) {
+	p := r.Points[name]
+	if r.Sh == nil {
+		if f, ok := r.on[name]; ok && int(f) < len(r.State.F) && r.State.F[f].Poly.Contains(p, geom.OnPaper) {
 			if r.mute == 0 {
-				r.log = append(r.log, decision{i: int32(f)})
+				r.log = append(r.log, Decision{I: int32(f)})
 			}
-			return r.iso(f).Apply(p), nil
+			return r.Iso(f).Apply(p), nil
 		}
 	}
-	return r.place(p, r.pat.Called(name))
+	return r.place(p, r.Pat.Called(name))
 }
 
-// follow keeps track of the piece that each landmark is read from. One at the end
+// Follow keeps track of the piece that each landmark is read from. One at the end
 // of a fold, where the two parts meet, goes with the part that moves: that is the
 // one the fingers hold. It makes no difference to the exact toy; with errors the
 // two parts lie a little differently.
-func (r *run) follow(before, after *fold.State) {
+func (r *Course) Follow(before, after *fold.State) {
 	// Pieces that a piece was cut into, as a chain; most stay whole.
 	head, next := make([]int32, len(before.F)), make([]int32, len(after.F))
 	for i := range head {
@@ -142,7 +143,7 @@ func (r *run) follow(before, after *fold.State) {
 	if whole {
 		return
 	}
-	for name, p := range r.points {
+	for name, p := range r.Points {
 		f, ok := r.on[name]
 		if !ok || int(f) >= len(head) {
 			at := before.FacetsAtSheet(p)
@@ -169,61 +170,62 @@ func (r *run) follow(before, after *fold.State) {
 }
 
 // place says where a point of the sheet lies now.
-func (r *run) place(p geom.Vec, name string) (geom.Vec, error) {
-	d, err := r.decided(func() (decision, error) {
-		at := r.state.FacetsAtSheet(p)
+func (r *Course) place(p geom.Vec, name string) (geom.Vec, error) {
+	d, err := r.Decided(func() (Decision, error) {
+		at := r.State.FacetsAtSheet(p)
 		if len(at) == 0 {
-			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper now (it would be at %.2f, %.2f mm of the sheet)", name, p.X, p.Y)
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper now (it would be at %.2f, %.2f mm of the sheet)", name, p.X, p.Y)
 		}
-		return decision{i: int32(at[0])}, nil
+		return Decision{I: int32(at[0])}, nil
 	})
 	if err != nil {
 		return p, err
 	}
-	return r.iso(fold.FacetID(d.i)).Apply(p), nil
+	return r.Iso(fold.FacetID(d.I)).Apply(p), nil
 }
 
-// pin is the point of the sheet on top at a place of the folded plane.
-func (r *run) pin(p geom.Vec, name string) (geom.Vec, error) {
-	d, err := r.decided(func() (decision, error) {
-		id, ok := r.state.TopAt(p)
+// Pin is the point of the sheet on top at a place of the folded plane.
+func (r *Course) Pin(p geom.Vec, name string) (geom.Vec, error) {
+	d, err := r.Decided(func() (Decision, error) {
+		id, ok := r.State.TopAt(p)
 		if !ok {
-			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at (%.2f, %.2f) mm", name, p.X, p.Y)
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at (%.2f, %.2f) mm", name, p.X, p.Y)
 		}
-		return decision{i: int32(id)}, nil
+		return Decision{I: int32(id)}, nil
 	})
 	if err != nil {
 		return p, err
 	}
-	return r.unfolded(fold.FacetID(d.i), p), nil
+	return r.Unfolded(fold.FacetID(d.I), p), nil
 }
 
-func (r *run) unfolded(id fold.FacetID, p geom.Vec) geom.Vec { return r.iso(id).Inverse().Apply(p) }
+// Unfolded is the spot of the sheet that a piece holds at a place of the folded plane.
+func (r *Course) Unfolded(id fold.FacetID, p geom.Vec) geom.Vec { return r.Iso(id).Inverse().Apply(p) }
 
 // lineOn is the named line whose paper holds two landmarks, those of the pattern
 // before those of every sheet; "" when there is none.
-func (r *run) lineOn(a, b pointExpr) string {
-	if r.sh != nil {
+func (r *Course) lineOn(a, b PointExpr) string {
+	if r.Sh != nil {
 		return ""
 	}
 	r.mute++
 	defer func() { r.mute-- }()
-	p, err := a.sheet(r)
+	p, err := a.Sheet(r)
 	if err != nil {
 		return ""
 	}
-	q, err := b.sheet(r)
+	q, err := b.Sheet(r)
 	if err != nil || p.Dist(q) < geom.Distinct {
 		return ""
 	}
 	found := ""
-	for _, name := range slices.Sorted(maps.Keys(r.lines)) {
-		for _, s := range r.lines[name].pieces {
+	for _, name := range slices.Sorted(maps.Keys(r.Lines)) {
+		for _, s := range r.Lines[name].Pieces {
 			l, ok := geom.LineThrough(s.A, s.B)
 			if !ok || !within(l, s, p) || !within(l, s, q) {
 				continue
 			}
-			if _, everySheet := builtInLines[name]; !everySheet {
+			if _, everySheet := BuiltInLines[name]; !everySheet {
 				return name
 			}
 			found = name
@@ -239,46 +241,46 @@ func within(l geom.Line, s geom.Segment, p geom.Vec) bool {
 }
 
 // pinLayer pins to the layer that a pattern asks for.
-func (r *run) pinLayer(p geom.Vec, c layerChoice, name string) (geom.Vec, error) {
-	if c.which == "" || c.which == "top" {
-		return r.pin(p, name)
+func (r *Course) pinLayer(p geom.Vec, c layerChoice, name string) (geom.Vec, error) {
+	if c.Which == "" || c.Which == "top" {
+		return r.Pin(p, name)
 	}
 	var q geom.Vec
-	if c.which == "layer" {
+	if c.Which == "layer" {
 		var err error
-		if q, err = c.of.sheet(r); err != nil {
+		if q, err = c.Of.Sheet(r); err != nil {
 			return q, err
 		}
 	}
-	d, err := r.decided(func() (decision, error) {
-		id, ok := r.layerAt(p, c.which, q)
+	d, err := r.Decided(func() (Decision, error) {
+		id, ok := r.layerAt(p, c.Which, q)
 		if !ok {
-			return decision{}, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer named", name)
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer named", name)
 		}
-		return decision{i: int32(id)}, nil
+		return Decision{I: int32(id)}, nil
 	})
 	if err != nil {
 		return p, err
 	}
-	return r.unfolded(fold.FacetID(d.i), p), nil
+	return r.Unfolded(fold.FacetID(d.I), p), nil
 }
 
 // layerAt is the lowest piece at a place, or the uppermost of those that hold the
 // sheet point q.
-func (r *run) layerAt(p geom.Vec, which string, q geom.Vec) (best fold.FacetID, ok bool) {
+func (r *Course) layerAt(p geom.Vec, which string, q geom.Vec) (best fold.FacetID, ok bool) {
 	var candidates []fold.FacetID
 	if which == "layer" {
-		candidates = r.state.FacetsAtSheet(q)
+		candidates = r.State.FacetsAtSheet(q)
 	} else {
-		for i := range r.state.F {
+		for i := range r.State.F {
 			candidates = append(candidates, fold.FacetID(i))
 		}
 	}
 	for _, id := range candidates {
-		if !r.state.Folded(id).Contains(p, geom.OnPaper) {
+		if !r.State.Folded(id).Contains(p, geom.OnPaper) {
 			continue
 		}
-		if lower := ok && r.state.Above(id, best) < 0; !ok || lower == (which == "bottom") {
+		if lower := ok && r.State.Above(id, best) < 0; !ok || lower == (which == "bottom") {
 			best, ok = id, true
 		}
 	}
@@ -287,10 +289,10 @@ func (r *run) layerAt(p geom.Vec, which string, q geom.Vec) (best fold.FacetID, 
 
 // straight is a named line as it lies now. A line that an earlier fold has bent
 // is refused, since no crease can be meant by it.
-func (r *run) straight(name string) (geom.Line, geom.Segment, error) {
-	pieces := r.lines[name].pieces
+func (r *Course) straight(name string) (geom.Line, geom.Segment, error) {
+	pieces := r.Lines[name].Pieces
 	var whole geom.Segment
-	d, err := r.decided(func() (decision, error) {
+	d, err := r.Decided(func() (Decision, error) {
 		d, w, err := r.longest(name)
 		whole = w
 		return d, err
@@ -298,10 +300,10 @@ func (r *run) straight(name string) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return geom.Line{}, whole, err
 	}
-	piece, iso := pieces[d.j], r.iso(fold.FacetID(d.i))
+	piece, iso := pieces[d.J], r.Iso(fold.FacetID(d.I))
 	s := geom.Segment{A: iso.Apply(piece.A), B: iso.Apply(piece.B)}
 	l, _ := geom.LineThrough(s.A, s.B)
-	if r.sh == nil {
+	if r.Sh == nil {
 		s = whole
 	}
 	return l, s, nil
@@ -309,36 +311,36 @@ func (r *run) straight(name string) (geom.Line, geom.Segment, error) {
 
 // longest finds the longest stretch of a named line on one piece of paper, and
 // checks that all the others lie on the same line.
-func (r *run) longest(name string) (best decision, whole geom.Segment, err error) {
+func (r *Course) longest(name string) (best Decision, whole geom.Segment, err error) {
 	var segs []geom.Segment
-	for j, piece := range r.lines[name].pieces {
+	for j, piece := range r.Lines[name].Pieces {
 		l, ok := geom.LineThrough(piece.A, piece.B)
 		if !ok {
 			continue
 		}
-		for i := range r.state.F {
-			f := &r.state.F[i]
-			part, ok := stretch(f.Poly, l, piece)
+		for i := range r.State.F {
+			f := &r.State.F[i]
+			part, ok := Stretch(f.Poly, l, piece)
 			if !ok {
 				continue
 			}
 			s := geom.Segment{A: f.Iso.Apply(part.A), B: f.Iso.Apply(part.B)}
 			segs = append(segs, s)
 			if s.Len() > whole.Len()+geom.OnLine {
-				whole, best = s, decision{i: int32(i), j: int32(j)}
+				whole, best = s, Decision{I: int32(i), J: int32(j)}
 			}
 		}
 	}
 	l, ok := geom.LineThrough(whole.A, whole.B)
 	if !ok {
-		return best, whole, fold.Errorf(fold.CodeNoLine, "%s has no length on this sheet", r.pat.Called(name))
+		return best, whole, fold.Errorf(fold.CodeNoLine, "%s has no length on this sheet", r.Pat.Called(name))
 	}
 	longest := whole
 	for _, s := range segs {
 		for _, p := range []geom.Vec{s.A, s.B} {
 			if math.Abs(l.Side(p)) > geom.OnPaper {
 				return best, whole, fold.Errorf(fold.CodeBent,
-					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example %s", r.pat.Called(name), r.pieceNamed(best, longest))
+					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example %s", r.Pat.Called(name), r.pieceNamed(best, longest))
 			}
 			whole = extended(whole, p, l.Dir())
 		}
@@ -348,12 +350,12 @@ func (r *run) longest(name string) (best decision, whole geom.Segment, err error
 
 // pieceNamed writes a stretch of folded paper by the landmarks at its ends, as
 // the pattern would.
-func (r *run) pieceNamed(d decision, s geom.Segment) string {
+func (r *Course) pieceNamed(d Decision, s geom.Segment) string {
 	near := func(p geom.Vec) string {
-		at := r.unfolded(fold.FacetID(d.i), p)
+		at := r.Unfolded(fold.FacetID(d.I), p)
 		best, dist := "", math.Inf(1)
-		for _, n := range slices.Sorted(maps.Keys(r.points)) {
-			if x := r.points[n].Dist(at); x < dist-geom.OnLine {
+		for _, n := range slices.Sorted(maps.Keys(r.Points)) {
+			if x := r.Points[n].Dist(at); x < dist-geom.OnLine {
 				best, dist = n, x
 			}
 		}
@@ -365,9 +367,9 @@ func (r *run) pieceNamed(d decision, s geom.Segment) string {
 	return "[" + near(s.A) + " " + near(s.B) + "]"
 }
 
-// stretch is the part of a sheet segment that lies on a piece of paper, its rim
+// Stretch is the part of a sheet segment that lies on a piece of paper, its rim
 // included.
-func stretch(poly geom.Polygon, l geom.Line, s geom.Segment) (geom.Segment, bool) {
+func Stretch(poly geom.Polygon, l geom.Line, s geom.Segment) (geom.Segment, bool) {
 	part, ok := poly.ClipLine(l)
 	if !ok {
 		return part, false

@@ -64,39 +64,39 @@ func (r *Replay) CreaseLines() []int {
 // WithErrors folds the toy of a successful replay again with errors.
 func (r *Replay) WithErrors(e Errors) (*Outcome, error) {
 	sh := &Shadow{err: e, Iso: isos(r.Start), Hinge: hinges(r.Start)}
-	run := &run{pat: r.Pattern, values: r.Values, points: map[string]geom.Vec{}, lines: map[string]paperLine{},
-		out: r, log: r.log, sh: sh}
+	run := &Course{Pat: r.Pattern, Values: r.Values, Points: map[string]geom.Vec{}, Lines: map[string]PaperLine{},
+		Out: r, log: r.log, Sh: sh}
 	run.setState(r.Start)
 	run.builtIns(r.Sheet)
 	out := &Outcome{Shadow: sh, Landmarks: map[string]geom.Vec{}, Creeps: make([]float64, len(r.Steps)+1)}
-	for _, st := range r.Pattern.stmts {
+	for _, st := range r.Pattern.Stmts {
 		var err error
 		switch st := st.(type) {
-		case stepStmt:
-			s := &r.Pattern.Steps[st.step]
-			if r.Steps[st.step].Skipped {
+		case StepStmt:
+			s := &r.Pattern.Steps[st.Step]
+			if r.Steps[st.Step].Skipped {
 				continue
 			}
-			sh.moves, sh.next = r.Steps[st.step].Moves, 0
+			sh.moves, sh.next = r.Steps[st.Step].Moves, 0
 			sh.gaps = sh.gaps[:0]
-			d := Done{Step: s, Before: run.state}
-			if err = s.act.do(run, s, &d); err == nil {
+			d := Done{Step: s, Before: run.State}
+			if err = s.Act.Do(run, s, &d); err == nil {
 				err = run.finish(s, &d)
 			}
 			for _, g := range sh.gaps {
 				out.Creeps[s.No] = math.Max(out.Creeps[s.No], g)
 			}
-		case pointStmt:
+		case PointStmt:
 			err = run.definePoint(st)
-		case expectStmt:
+		case ExpectStmt:
 			err = run.check(st)
 		}
 		if err != nil {
 			return nil, err
 		}
 	}
-	final := run.state
-	for name, p := range run.points {
+	final := run.State
+	for name, p := range run.Points {
 		if f := final.FacetsAtSheet(r.Landmarks[name]); len(f) > 0 {
 			out.Landmarks[name] = sh.Iso[f[0]].Apply(p)
 		}
@@ -121,8 +121,8 @@ func hinges(s *fold.State) []geom.Segment {
 	return out
 }
 
-// follow carries out the next motion of the nominal step along displaced lines.
-func (sh *Shadow) follow(r *run, lines []geom.Line) error {
+// Follow carries out the next motion of the nominal step along displaced lines.
+func (sh *Shadow) Follow(r *Course, lines []geom.Line) error {
 	if sh.next >= len(sh.moves) {
 		return fold.Errorf(fold.CodeCheck, "the steps are not those of the replay")
 	}
@@ -160,14 +160,14 @@ func (sh *Shadow) follow(r *run, lines []geom.Line) error {
 }
 
 // slipped puts the error of the next line on it.
-func (sh *Shadow) slipped(r *run, m Move, i int, l geom.Line) geom.Line {
+func (sh *Shadow) slipped(r *Course, m Move, i int, l geom.Line) geom.Line {
 	a, b := sh.err.Slip(sh.lineNo)
 	sh.lineNo++
 	if a == 0 && b == 0 {
 		return l
 	}
-	half := math.Min(r.state.Sheet.WidthMM, r.state.Sheet.HeightMM) / 2
-	mid := geom.Vec{X: r.state.Sheet.WidthMM / 2, Y: r.state.Sheet.HeightMM / 2}
+	half := math.Min(r.State.Sheet.WidthMM, r.State.Sheet.HeightMM) / 2
+	mid := geom.Vec{X: r.State.Sheet.WidthMM / 2, Y: r.State.Sheet.HeightMM / 2}
 	d := l.Dir()
 	p, q := l.Foot(mid).Sub(d.Scale(half)).Add(l.N.Scale(a)), l.Foot(mid).Add(d.Scale(half)).Add(l.N.Scale(b))
 	out, _ := geom.LineThrough(p, q)

@@ -52,11 +52,11 @@ type Setting struct {
 }
 
 // Heads are the names that a head statement of a way gives; none when it is not there.
-func (p *Pattern) Heads(word string) []string { return p.heads[word] }
+func (p *Pattern) Heads(word string) []string { return p.HeadNames[word] }
 
 // Head is the first of them, "" when there is none.
 func (p *Pattern) Head(word string) string {
-	if h := p.heads[word]; len(h) > 0 {
+	if h := p.HeadNames[word]; len(h) > 0 {
 		return h[0]
 	}
 	return ""
@@ -91,13 +91,13 @@ type Reader interface {
 }
 
 // Again reads another text in the language that the pattern was read in.
-func (p *Pattern) Again(text string) (*Pattern, error) { return p.reader.Parse(p.File, text) }
+func (p *Pattern) Again(text string) (*Pattern, error) { return p.Reader.Parse(p.File, text) }
 
 // IsHead tells whether a line that begins with a word names what the way needs.
-func (p *Pattern) IsHead(word string) bool { return p.reader.IsHead(word) }
+func (p *Pattern) IsHead(word string) bool { return p.Reader.IsHead(word) }
 
-// addImplied gives the pattern the knobs that its way of moving implies.
-func (p *Pattern) addImplied(ways []Vocabulary) {
+// AddImplied gives the pattern the knobs that its way of moving implies.
+func (p *Pattern) AddImplied(ways []Vocabulary) {
 	for _, v := range ways {
 		if v.Moves != p.Moves || v.Implies == nil {
 			continue

@@ -8,6 +8,7 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/motion/glide"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -32,7 +33,7 @@ func TestShelfReadsAloud(t *testing.T) {
 				t.Errorf("%s step %d does not say when it looks right", p.ID, s.No)
 			}
 		}
-		for _, f := range p.Lint() {
+		for _, f := range remarks.Lint(p) {
 			if f.Kind == "words" || f.Kind == "long" || f.Kind == "unused" {
 				t.Errorf("%s line %d: %s", p.ID, f.Line, f.Text)
 			}

@@ -13,6 +13,8 @@ import (
 	"tussock/internal/motion/spin"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/lang"
+	"tussock/internal/sequence/operations"
 )
 
 // Way is a way of moving with all that it brings.
@@ -60,12 +62,12 @@ func Of(name string) *Way {
 }
 
 // Language is the pattern language with the words of all ways of moving.
-func Language() *sequence.Language {
+func Language() *lang.Language {
 	var words []sequence.Vocabulary
 	for _, w := range All() {
 		words = append(words, w.Language)
 	}
-	return sequence.Operations(words...)
+	return operations.Language(words...)
 }
 
 // Parse reads a pattern in that language. file is only used in messages. The error is a

@@ -11,6 +11,7 @@ import (
 	"tussock/internal/draw"
 	"tussock/internal/prepare"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -67,7 +68,7 @@ func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView],
 	if err != nil {
 		return nil, err
 	}
-	f := p.Fit(have, setup.Knobs, draw.LayersFolded)
+	f := remarks.FitOf(p, have, setup.Knobs, draw.LayersFolded)
 	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
 		Own:   otherSize(have, sheet.NameOf(p.WidthMM, p.HeightMM), p.WidthMM, p.HeightMM),
 		Scale: math.Min(have.WidthMM/p.WidthMM, have.HeightMM/p.HeightMM), SmallAt: f.LeastStep}
@@ -167,7 +168,7 @@ func (s *server) sheetUses(_ context.Context, in *usesInput) (*answer[[]UseView]
 	}
 	out := []UseView{}
 	for _, p := range all {
-		u, found := p.Use(piece, draw.LayersFolded)
+		u, found := remarks.UseOf(p, piece, draw.LayersFolded)
 		if !found {
 			continue
 		}

@@ -17,6 +17,7 @@ import (
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
 	"tussock/internal/shelf"
@@ -168,14 +169,14 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	var measured body.Flat
 	var last *fold.State
 	made := creases(setup.Sheet.Made)
-	cautions := sequence.Cautions(r.Steps, draw.LayersFolded)
+	cautions := remarks.Cautions(r.Steps, draw.LayersFolded)
 	draw.Creased(&v.Start, made)
 	for i, d := range r.Steps {
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
 		step := viewStep(r.Pattern, d, measured)
-		step.Made, step.Cautions = d.Made(made), viewCautions(cautions[i])
+		step.Made, step.Cautions = remarks.Made(d, made), viewCautions(cautions[i])
 		if d.InTheRound() {
 			round := draw.InSpace(body.Standing(r.UpTo(d.No)), toys.Ordinary())
 			step.Round = &round
@@ -184,14 +185,14 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	}
 	if e := fold.As(r.Err); e != nil {
 		v.Error = &FoldErrorView{e.Step, e.Line, string(e.Code), e.Detail, draw.Fault(r)}
-		for _, a := range r.Pattern.Advise(r.Sheet, setup.Knobs) {
+		for _, a := range remarks.Advise(r.Pattern, r.Sheet, setup.Knobs) {
 			v.Advice = append(v.Advice, AdviceView(a))
 		}
 	}
 	return v, measured
 }
 
-func viewCautions(all []sequence.Caution) []CautionView {
+func viewCautions(all []remarks.Caution) []CautionView {
 	out := []CautionView{}
 	for _, c := range all {
 		out = append(out, CautionView(c))

@@ -17,6 +17,7 @@ import (
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 )
 
@@ -184,7 +185,7 @@ func (s *server) look(_ context.Context, in *StepQuestion) (*answer[LookView], e
 	}
 	d := r.Steps[in.Step-1]
 	v := LookView{XRay: draw.XRay(d.Before, body.Measure(d.Before).Cells), Mistakes: []MistakeView{}}
-	for _, m := range r.Pattern.Mistakes(r, in.Step) {
+	for _, m := range remarks.Mistakes(r.Pattern, r, in.Step) {
 		v.Mistakes = append(v.Mistakes, MistakeView{m.Kind, m.Words, m.Cure, draw.Flat(m.After)})
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(d.After)
@@ -357,7 +358,7 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 			v.Remedies = append(v.Remedies, RemedyView(m))
 		}
 	}
-	if on, folded := r.Pattern.Slipped(r, in.Step, in.PastMM); folded {
+	if on, folded := remarks.Slipped(r.Pattern, r, in.Step, in.PastMM); folded {
 		for _, d := range on.Steps[min(in.Step-1, len(on.Steps)):] {
 			v.Rest = append(v.Rest, SlipStep{d.No, draw.Flat(d.After)})
 		}

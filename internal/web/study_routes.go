@@ -12,6 +12,7 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -72,16 +73,16 @@ type FacesView struct {
 
 // StudyView is a pattern looked at closely, on its own sheet.
 type StudyView struct {
-	Replay   *ReplayView        `json:"replay"`
-	Map      DrawnOver          `json:"map" doc:"crease map on the flat sheet"`
-	XRay     draw.Overlay       `json:"xray" doc:"hidden folds and edges of the finished toy"`
-	Pockets  []PocketView       `json:"pockets"`
-	Above    FacesView          `json:"above" doc:"seen from the viewer's side, started front up"`
-	Behind   FacesView          `json:"behind"`
-	Outline  [][]float64        `json:"outline" doc:"rims of the toy, holes among them"`
-	Spread   *SpreadView        `json:"spread,omitempty"`
-	Warnings []sequence.Warning `json:"warnings"`
-	Ratio    []float64          `json:"ratio" doc:"least and greatest height over width that folds, found by search; empty for shaped sheets"`
+	Replay   *ReplayView       `json:"replay"`
+	Map      DrawnOver         `json:"map" doc:"crease map on the flat sheet"`
+	XRay     draw.Overlay      `json:"xray" doc:"hidden folds and edges of the finished toy"`
+	Pockets  []PocketView      `json:"pockets"`
+	Above    FacesView         `json:"above" doc:"seen from the viewer's side, started front up"`
+	Behind   FacesView         `json:"behind"`
+	Outline  [][]float64       `json:"outline" doc:"rims of the toy, holes among them"`
+	Spread   *SpreadView       `json:"spread,omitempty"`
+	Warnings []remarks.Warning `json:"warnings"`
+	Ratio    []float64         `json:"ratio" doc:"least and greatest height over width that folds, found by search; empty for shaped sheets"`
 }
 
 func (s *server) studyRoutes(api huma.API) {
@@ -146,9 +147,9 @@ const samplesShown = 1000
 func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 	f := r.Final()
 	cells := layermap.Cells(f)
-	v := &StudyView{Replay: view, XRay: draw.XRay(f, cells), Pockets: []PocketView{}, Outline: [][]float64{}, Warnings: r.Warnings(), Ratio: []float64{}}
+	v := &StudyView{Replay: view, XRay: draw.XRay(f, cells), Pockets: []PocketView{}, Outline: [][]float64{}, Warnings: remarks.Warnings(r), Ratio: []float64{}}
 	if v.Warnings == nil {
-		v.Warnings = []sequence.Warning{}
+		v.Warnings = []remarks.Warning{}
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(f)
 	for _, p := range layermap.Pockets(f, cells) {
@@ -169,7 +170,7 @@ func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 	if r.Err != nil {
 		return v
 	}
-	for _, q := range r.Pattern.Survey(r.Sheet, nil).Ranges {
+	for _, q := range remarks.SurveyOf(r.Pattern, r.Sheet, nil).Ranges {
 		if q.Name == "ratio" {
 			v.Ratio = []float64{q.Min, q.Max}
 		}

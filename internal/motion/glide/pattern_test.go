@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/operations"
 )
 
 // pattern reads a pattern of the shelf by its id. The shelf itself knows all ways of
@@ -16,7 +17,7 @@ func pattern(t testing.TB, id string) *sequence.Pattern {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err := sequence.Operations(language, sequence.Vocabulary{Moves: "reveal"}).Parse(id, string(text))
+	p, err := operations.Language(language, sequence.Vocabulary{Moves: "reveal"}).Parse(id, string(text))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,8 +1,9 @@
-package sequence
+package remarks
 
 import (
 	"math"
 
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
@@ -12,13 +13,13 @@ type Use struct {
 	Count             int     // how many such sheets it gives, side by side
 	Turned            bool    // its height lies along the piece's width
 	Small             bool    // smaller than fingers fold with ease
-	Replay            *Replay
+	Replay            *sequence.Replay
 }
 
-// Use finds the largest sheet that the pattern can be folded from out of a piece:
+// UseOf finds the largest sheet that the pattern can be folded from out of a piece:
 // the whole piece where its proportions do, either way round, else the pattern's
 // own proportions. ok is false when none can be folded.
-func (p *Pattern) Use(piece sheet.Sheet, layers func(Done) int) (best Use, ok bool) {
+func UseOf(p *sequence.Pattern, piece sheet.Sheet, layers func(sequence.Done) int) (best Use, ok bool) {
 	own := p.HeightMM / p.WidthMM
 	for _, turned := range []bool{false, true} {
 		a, b := piece.WidthMM, piece.HeightMM
@@ -48,7 +49,7 @@ func (p *Pattern) Use(piece sheet.Sheet, layers func(Done) int) (best Use, ok bo
 		}
 	}
 	if ok {
-		least, _ := best.Replay.leastScale(layers)
+		least, _ := leastScale(best.Replay, layers)
 		best.Small = least > 1
 	}
 	return best, ok

@@ -1,40 +1,41 @@
-package sequence
+package lang
 
 import (
 	"fmt"
 	"slices"
+	"tussock/internal/sequence"
 )
 
 // Language is the words that patterns are written in: those of the fold engine, which
 // every pattern has, and those of ways of moving. The first way is meant where a pattern
 // says nothing.
 type Language struct {
-	Steps map[Op]StepReader
-	Ways  []Vocabulary
+	Steps map[sequence.Op]StepReader
+	Ways  []sequence.Vocabulary
 	// Set reads a step that sets a part, as a way of moving describes it.
-	Set func(p *parser, s *Step, t Setting) action
+	Set func(p *Parser, s *sequence.Step, t sequence.Setting) sequence.Action
 }
 
 // StepReader reads what follows the word of a step, and gives what the step does.
-type StepReader func(p *parser, s *Step) action
+type StepReader func(p *Parser, s *sequence.Step) sequence.Action
 
-func (l *Language) head(word string) (Head, bool) {
+func (l *Language) head(word string) (sequence.Head, bool) {
 	for _, v := range l.Ways {
-		if i := slices.IndexFunc(v.Heads, func(h Head) bool { return h.Word == word }); i >= 0 {
+		if i := slices.IndexFunc(v.Heads, func(h sequence.Head) bool { return h.Word == word }); i >= 0 {
 			return v.Heads[i], true
 		}
 	}
-	return Head{}, false
+	return sequence.Head{}, false
 }
 
 // Setting is the one of a step's word; ok is false for the words of the fold engine.
-func (l *Language) Setting(op Op) (Setting, bool) {
+func (l *Language) Setting(op sequence.Op) (sequence.Setting, bool) {
 	for _, v := range l.Ways {
-		if i := slices.IndexFunc(v.Sets, func(s Setting) bool { return s.Op == op }); i >= 0 {
+		if i := slices.IndexFunc(v.Sets, func(s sequence.Setting) bool { return s.Op == op }); i >= 0 {
 			return v.Sets[i], true
 		}
 	}
-	return Setting{}, false
+	return sequence.Setting{}, false
 }
 
 // IsHead tells whether a line that begins with a word is a head statement of a way.
@@ -65,7 +66,7 @@ func (l *Language) StepWords() []string {
 }
 
 func (l *Language) headWords() []string {
-	out := slices.Clone(headWords)
+	out := headWords()
 	for _, v := range l.Ways {
 		for _, h := range v.Heads {
 			out = append(out, h.Word)
@@ -75,33 +76,33 @@ func (l *Language) headWords() []string {
 }
 
 // headStatement reads the names of a head statement of a way.
-func (p *parser) headStatement(h Head) {
+func (p *Parser) headStatement(h sequence.Head) {
 	many := "names"
 	if h.Least == 1 && h.Most == 1 {
 		many = "the name"
 	}
-	kind := map[NameKind]string{APoint: "landmark", ALine: "crease"}[h.Kind]
+	kind := map[sequence.NameKind]string{sequence.APoint: "landmark", sequence.ALine: "crease"}[h.Kind]
 	var given []string
-	for p.peek().kind == tokWord && (h.Most == 0 || len(given) < h.Most) {
-		given = append(given, p.next().text)
+	for p.Peek().Kind == TokWord && (h.Most == 0 || len(given) < h.Most) {
+		given = append(given, p.Next().Text)
 	}
 	if len(given) < h.Least {
-		p.fail(fmt.Sprintf("%s needs %s of a %s", h.What, many, kind), "write for example: "+h.Fix)
+		p.Fail(fmt.Sprintf("%s needs %s of a %s", h.What, many, kind), "write for example: "+h.Fix)
 	}
-	p.pat.heads[h.Word] = given
+	p.pat.HeadNames[h.Word] = given
 }
 
 // checkHeads refuses names that stand for something else, once all are known.
-func (p *parser) checkHeads() {
+func (p *Parser) checkHeads() {
 	for _, v := range p.language.Ways {
 		for _, h := range v.Heads {
-			for _, n := range p.pat.heads[h.Word] {
+			for _, n := range p.pat.HeadNames[h.Word] {
 				p.wanted[n] = true
 				if n == "" || p.names[n] == h.Kind {
 					continue
 				}
 				kind, fix := "landmark", "name a point"
-				if h.Kind == ALine {
+				if h.Kind == sequence.ALine {
 					kind, fix = "crease", "name a crease"
 				}
 				p.failAt(1, fmt.Sprintf("%s %q is not a %s", h.What, n, kind), fix)

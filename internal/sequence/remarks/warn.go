@@ -1,4 +1,4 @@
-package sequence
+package remarks
 
 import (
 	"fmt"
@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/sequence"
 )
 
 // Warning is something that can be folded and yet deserves a word.
@@ -24,13 +25,13 @@ const (
 )
 
 // Warnings go through the steps of a replay.
-func (r *Replay) Warnings() []Warning {
+func Warnings(r *sequence.Replay) []Warning {
 	var out []Warning
 	say := func(no int, kind, format string, a ...any) {
 		out = append(out, Warning{no, kind, fmt.Sprintf(format, a...)})
 	}
 	thin := map[fold.FacetID]bool{}
-	run := &run{pat: r.Pattern, values: r.Values, points: r.Landmarks, lines: map[string]paperLine{}}
+	run := &sequence.Course{Pat: r.Pattern, Values: r.Values, Points: r.Landmarks, Lines: map[string]sequence.PaperLine{}}
 	for _, d := range r.Steps {
 		if d.Before == d.After {
 			continue
@@ -40,7 +41,7 @@ func (r *Replay) Warnings() []Warning {
 			if w := width(f.Poly); w < thinMM {
 				now[fold.FacetID(i)] = true
 				if !thin[parentIn(d, f)] && len(now) == 1 { // one word a step
-					say(d.No, "thin", "a piece only %.2f mm wide comes about, %s: bring landmarks together instead of typing numbers", w, run.pieceWords(d.After, fold.FacetID(i)))
+					say(d.No, "thin", "a piece only %.2f mm wide comes about, %s: bring landmarks together instead of typing numbers", w, run.PieceWords(d.After, fold.FacetID(i)))
 				}
 			}
 		}
@@ -48,18 +49,18 @@ func (r *Replay) Warnings() []Warning {
 		if w := flapWidth(d); w > 0 && w < fingerMM {
 			say(d.No, "narrow", "the part to be folded is only %.1f mm wide: hardly to be held by fingers", w)
 		}
-		if n := buried(d); n > 0 && d.Op != OpReverse && d.Op != OpSink && d.Op != OpCrimp {
+		if n := buried(d); n > 0 && d.Op != sequence.OpReverse && d.Op != sequence.OpSink && d.Op != sequence.OpCrimp {
 			say(d.No, "deep", "what moves ends between layers that are closed all round (%d of its pieces): no finger gets there unless the paper is opened first", n)
 		}
 		if c := d.After.Choice; c != nil && c != d.Before.Choice {
-			a, b := run.pairWords(d.After, c.I, c.J)
+			a, b := run.PairWords(d.After, c.I, c.J)
 			say(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P", a, b)
 		}
 	}
 	return out
 }
 
-func parentIn(d Done, f fold.Facet) fold.FacetID {
+func parentIn(d sequence.Done, f fold.Facet) fold.FacetID {
 	at := d.Before.FacetsAtSheet(f.Poly.Centroid())
 	if len(at) == 0 {
 		return -1
@@ -86,8 +87,8 @@ func width(p geom.Polygon) float64 {
 
 // flapWidth is how far the moving part of a simple fold reaches beyond its line;
 // 0 for other steps.
-func flapWidth(d Done) float64 {
-	if d.Op != OpValley && d.Op != OpMountain {
+func flapWidth(d sequence.Done) float64 {
+	if d.Op != sequence.OpValley && d.Op != sequence.OpMountain {
 		return 0
 	}
 	far := 0.0
@@ -102,8 +103,8 @@ func flapWidth(d Done) float64 {
 // buried counts moved pieces that end in a gap with no way out: between a layer
 // above and one below that hang together by folds along all of the piece's rim
 // but its own hinge. Told only where the two walls are one fold.
-func buried(d Done) int {
-	if len(d.Moves) == 0 || d.Op == OpTurn || d.Op == OpRotate || d.Op == OpUnfold || d.Op == OpRefold {
+func buried(d sequence.Done) int {
+	if len(d.Moves) == 0 || d.Op == sequence.OpTurn || d.Op == sequence.OpRotate || d.Op == sequence.OpUnfold || d.Op == sequence.OpRefold {
 		return 0
 	}
 	s := d.After

@@ -1,8 +1,10 @@
-package sequence
+// Package manual is the reference of the pattern language for people.
+package manual
 
 import (
 	"fmt"
 	"strings"
+	"tussock/internal/sequence/lang"
 )
 
 var groups = []struct{ id, title string }{
@@ -15,10 +17,10 @@ var groups = []struct{ id, title string }{
 	{"check", "Checks and words for people"},
 }
 
-// Manual is the reference of the language for people, written from its entries.
-func Manual(l *Language) string {
+// Text is the reference of the language for people, written from its entries.
+func Text(l *lang.Language) string {
 	var b strings.Builder
-	b.WriteString("<!-- Written by `make words` from internal/sequence/reference.go; every example is folded by a test. -->\n")
+	b.WriteString("<!-- Written by `make words` from internal/sequence/manual/reference.go; every example is folded by a test. -->\n")
 	for _, g := range groups {
 		fmt.Fprintf(&b, "\n## %s\n", g.title)
 		for _, e := range Reference(l) {
@@ -33,8 +35,8 @@ func Manual(l *Language) string {
 		}
 	}
 	b.WriteString("\n## Bases\n\nMacros of every pattern, and the names that they leave behind:\n\n")
-	for _, n := range Bases() {
-		names := BaseNames(n)
+	for _, n := range lang.Bases() {
+		names := lang.BaseNames(n)
 		words := "no names"
 		if len(names) > 0 {
 			words = "`" + strings.Join(names, "`, `") + "`"

@@ -1,9 +1,10 @@
-package sequence
+package remarks
 
 import (
 	"math"
 
 	"tussock/internal/fold"
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
@@ -26,9 +27,9 @@ const (
 	smallestScale = 0.01
 )
 
-// Fit surveys a sheet. layers tells how many layers a step folds at most.
-func (p *Pattern) Fit(s sheet.Sheet, knobs map[string]float64, layers func(Done) int) Fit {
-	f := Fit{Survey: p.Survey(s, knobs)}
+// FitOf surveys a sheet. layers tells how many layers a step folds at most.
+func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64, layers func(sequence.Done) int) Fit {
+	f := Fit{Survey: SurveyOf(p, s, knobs)}
 	r := p.Run(s, knobs)
 	switch {
 	case r.Err != nil:
@@ -39,13 +40,13 @@ func (p *Pattern) Fit(s sheet.Sheet, knobs map[string]float64, layers func(Done)
 	if r.Err != nil {
 		return f
 	}
-	f.LeastScale, f.LeastStep = r.leastScale(layers)
+	f.LeastScale, f.LeastStep = leastScale(r, layers)
 	return f
 }
 
 // leastScale is the least part of the sheet of a replay that fingers can fold, and
 // the step that asks for it.
-func (r *Replay) leastScale(layers func(Done) int) (scale float64, step int) {
+func leastScale(r *sequence.Replay, layers func(sequence.Done) int) (scale float64, step int) {
 	scale = smallestScale
 	for _, d := range r.Steps {
 		flap := flapWidth(d)

@@ -1,4 +1,4 @@
-package sequence
+package remarks
 
 import (
 	"math"
@@ -6,6 +6,8 @@ import (
 	"strings"
 
 	"tussock/internal/fold"
+	"tussock/internal/sequence"
+	"tussock/internal/sequence/lang"
 	"tussock/internal/sheet"
 )
 
@@ -27,18 +29,18 @@ var expects = regexp.MustCompile(` expect \d+`)
 // taken along, the edge brought past its target or not up to it. Those that look like
 // the right fold, or that paper does not do, are left out; so are steps that a macro
 // or a repeat wrote.
-func (p *Pattern) Mistakes(r *Replay, step int) []Mistake {
+func Mistakes(p *sequence.Pattern, r *sequence.Replay, step int) []Mistake {
 	if step < 1 || step > len(r.Steps) {
 		return nil
 	}
 	d := r.Steps[step-1]
 	lines := strings.Split(p.Text, "\n")
-	if d.Step.Line < 1 || d.Step.Line > len(lines) || statementText(lines[d.Step.Line-1]) != d.Text {
+	if d.Step.Line < 1 || d.Step.Line > len(lines) || lang.StatementText(lines[d.Step.Line-1]) != d.Text {
 		return nil
 	}
 	var out []Mistake
 	try := func(kind, words, cure string, line int, text string) {
-		if after := p.instead(r, lines, d.Step.Line, line, text); after != nil && !sameLook(after, d.After) {
+		if after := instead(p, r, lines, d.Step.Line, line, text); after != nil && !sameLook(after, d.After) {
 			for _, m := range out {
 				if sameLook(m.After, after) {
 					return
@@ -48,22 +50,22 @@ func (p *Pattern) Mistakes(r *Replay, step int) []Mistake {
 		}
 	}
 	plain := expects.ReplaceAllString(d.Text, "")
-	if first := r.Steps[0].Step.Line; step <= faceSteps && statementText(lines[first-1]) == r.Steps[0].Text {
+	if first := r.Steps[0].Step.Line; step <= faceSteps && lang.StatementText(lines[first-1]) == r.Steps[0].Text {
 		try("face", "The sheet was begun with its other side up.", "Unfold it, turn the sheet over, and begin again.", first, "turn lr\n"+lines[first-1])
 	}
 	switch d.Op {
-	case OpValley:
+	case sequence.OpValley:
 		try("side", "It was folded behind instead of to the front.", "Open it and fold along the same crease the other way.", d.Step.Line, strings.Replace(plain, "valley", "mountain", 1))
-	case OpMountain:
+	case sequence.OpMountain:
 		try("side", "It was folded to the front instead of behind.", "Open it and fold along the same crease the other way.", d.Step.Line, strings.Replace(plain, "mountain", "valley", 1))
 	}
-	for back := step - 1; d.Op != OpTurn && back >= max(1, step-2); back-- {
-		if e := r.Steps[back-1]; e.Op == OpTurn && e.Step.Line <= len(lines) && statementText(lines[e.Step.Line-1]) == e.Text {
+	for back := step - 1; d.Op != sequence.OpTurn && back >= max(1, step-2); back-- {
+		if e := r.Steps[back-1]; e.Op == sequence.OpTurn && e.Step.Line <= len(lines) && lang.StatementText(lines[e.Step.Line-1]) == e.Text {
 			try("turn", "The paper was not turned over before.", "Open this fold, turn the paper over, and fold again.", e.Step.Line, "")
 			break
 		}
 	}
-	if d.Op == OpValley || d.Op == OpMountain {
+	if d.Op == sequence.OpValley || d.Op == sequence.OpMountain {
 		if strings.Contains(plain, "layers all") {
 			try("layers", "Only the upper layer was folded.", "Open it and take all layers together.", d.Step.Line, strings.Replace(plain, "layers all", "", 1))
 		} else if !strings.Contains(plain, "layers") {
@@ -82,14 +84,14 @@ func (p *Pattern) Mistakes(r *Replay, step int) []Mistake {
 // by so much (below 0: falling short), as somebody folds on who has not noticed. What
 // follows is folded to where the paper then lies. ok is false for steps that bring
 // nothing, or that a macro or a repeat wrote.
-func (p *Pattern) Slipped(r *Replay, step int, pastMM float64) (out *Replay, ok bool) {
+func Slipped(p *sequence.Pattern, r *sequence.Replay, step int, pastMM float64) (out *sequence.Replay, ok bool) {
 	if step < 1 || step > len(r.Steps) {
 		return nil, false
 	}
 	d := r.Steps[step-1]
 	lines := strings.Split(p.Text, "\n")
 	line := d.Step.Line
-	if d.Meets[0].Name == "" || line < 1 || line > len(lines) || statementText(lines[line-1]) != d.Text || !strings.Contains(d.Text, "bring ") || strings.Contains(d.Text, " gap ") {
+	if d.Meets[0].Name == "" || line < 1 || line > len(lines) || lang.StatementText(lines[line-1]) != d.Text || !strings.Contains(d.Text, "bring ") || strings.Contains(d.Text, " gap ") {
 		return nil, false
 	}
 	lines[line-1] = inserted(expects.ReplaceAllString(d.Text, ""), "gap "+sheet.Number(-pastMM))
@@ -112,7 +114,7 @@ func inserted(text, words string) string {
 
 // instead replays the pattern up to a step with one line changed, and gives the state
 // after that step; nil when it cannot be folded so.
-func (p *Pattern) instead(r *Replay, lines []string, upTo, line int, text string) *fold.State {
+func instead(p *sequence.Pattern, r *sequence.Replay, lines []string, upTo, line int, text string) *fold.State {
 	var kept []string
 	for i, l := range lines[:upTo] {
 		word, _, _ := strings.Cut(strings.TrimSpace(l), " ")

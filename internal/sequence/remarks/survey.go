@@ -1,4 +1,4 @@
-package sequence
+package remarks
 
 import (
 	"fmt"
@@ -6,17 +6,9 @@ import (
 	"slices"
 
 	"tussock/internal/fold"
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
-
-// Miss is a landmark that does not come to lie where the pattern expects it.
-type Miss struct {
-	Step     int     `json:"step"` // after this step
-	Line     int     `json:"line"`
-	Landmark string  `json:"landmark"`
-	MM       float64 `json:"mm"` // degrees for a line that should be parallel
-	Detail   string  `json:"detail"`
-}
 
 // Range is an interval that was searched and found to work.
 type Range struct {
@@ -27,7 +19,7 @@ type Range struct {
 
 // Survey is what a pattern does on another sheet or with other knobs.
 type Survey struct {
-	Misses []Miss `json:"misses"`
+	Misses []sequence.Miss `json:"misses"`
 	// First is the first step that misses or cannot be made; 0 when all is well.
 	First  int     `json:"first_step"`
 	Works  bool    `json:"works"`
@@ -35,12 +27,12 @@ type Survey struct {
 	Err    error
 }
 
-// Survey replays a pattern on a sheet without stopping at checks that fail, and
+// SurveyOf replays a pattern on a sheet without stopping at checks that fail, and
 // searches the range of the sheet's ratio and of every knob in which all of it
 // works. The ratio that the pattern requires is not taken on trust: what is found
 // is what folds and passes its checks. Ranges are those around the pattern's own
 // sheet and defaults.
-func (p *Pattern) Survey(s sheet.Sheet, knobs map[string]float64) Survey {
+func SurveyOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Survey {
 	lax := *p
 	lax.MinRatio, lax.MaxRatio = 0, 0
 	r := p.Despite(s, knobs)
@@ -54,7 +46,7 @@ func (p *Pattern) Survey(s sheet.Sheet, knobs map[string]float64) Survey {
 		out.First = fold.As(r.Err).Step
 	}
 	out.Works = r.Err == nil && len(r.Misses) == 0 && (p.MinRatio == 0 || s.Ratio() >= p.MinRatio-1e-9 && s.Ratio() <= p.MaxRatio+1e-9)
-	if lo, hi, ok := lax.ratioRange(s, knobs); ok {
+	if lo, hi, ok := ratioRange(&lax, s, knobs); ok {
 		out.Ranges = append(out.Ranges, Range{"ratio", lo, hi})
 	}
 	for _, k := range p.Knobs {
@@ -73,7 +65,7 @@ func (p *Pattern) Survey(s sheet.Sheet, knobs map[string]float64) Survey {
 
 // ratioRange is the interval of height over width, around the pattern's own, in
 // which it folds at this width. ok is false when not even its own works.
-func (p *Pattern) ratioRange(s sheet.Sheet, knobs map[string]float64) (lo, hi float64, ok bool) {
+func ratioRange(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) (lo, hi float64, ok bool) {
 	if p.Shape != nil {
 		return 0, 0, false
 	}
@@ -125,13 +117,13 @@ const readAloud = 25
 // Lint looks a pattern over on its own sheet: names never used, steps without
 // words, sentences too long to be read aloud, folds that cannot be made or leave
 // a choice, and the range of ratios that works against the one it states.
-func (p *Pattern) Lint() []Finding {
+func Lint(p *sequence.Pattern) []Finding {
 	var out []Finding
 	say := func(line int, kind, format string, a ...any) {
 		out = append(out, Finding{line, kind, fmt.Sprintf(format, a...)})
 	}
 	for _, n := range p.Unused {
-		say(p.lineOf(n), "unused", "nothing uses %q", n)
+		say(lineOf(p, n), "unused", "nothing uses %q", n)
 	}
 	for _, s := range p.Steps {
 		switch n := words(s.Say); {
@@ -147,7 +139,7 @@ func (p *Pattern) Lint() []Finding {
 		return out
 	}
 	r := p.Run(sh, nil)
-	for _, w := range r.Warnings() {
+	for _, w := range Warnings(r) {
 		say(p.Steps[w.Step-1].Line, w.Kind, "step %d: %s", w.Step, w.Text)
 	}
 	if r.Err != nil {
@@ -161,7 +153,7 @@ func (p *Pattern) Lint() []Finding {
 	}
 	lax := *p
 	lax.MinRatio, lax.MaxRatio = 0, 0
-	if lo, hi, ok := lax.ratioRange(sh, nil); ok {
+	if lo, hi, ok := ratioRange(&lax, sh, nil); ok {
 		switch {
 		case p.MinRatio == 0:
 			say(1, "ratio", "it folds from %.2f to %.2f times as high as wide; a line with require would say so", lo, hi)
@@ -173,15 +165,15 @@ func (p *Pattern) Lint() []Finding {
 	return out
 }
 
-func (p *Pattern) lineOf(name string) int {
-	for _, s := range p.sources {
+func lineOf(p *sequence.Pattern, name string) int {
+	for _, s := range p.Sources {
 		if slices.Contains(s.Defines, name) {
 			return s.Line
 		}
 	}
 	for _, k := range p.Knobs {
 		if k.Name == name {
-			return k.line
+			return k.Line
 		}
 	}
 	return 1

@@ -1,4 +1,4 @@
-package sequence
+package lang
 
 import (
 	"fmt"
@@ -31,27 +31,27 @@ type tokenKind int8
 
 const (
 	tokEnd tokenKind = iota
-	tokWord
+	TokWord
 	tokNumber
-	tokText
+	TokText
 	tokSign // one of ( ) [ ] , =
 )
 
 type token struct {
-	kind tokenKind
-	text string // as written; for tokText without the quotes
+	Kind tokenKind
+	Text string // as written; for tokText without the quotes
 	num  float64
 	col  int
 }
 
 func (t token) String() string {
-	switch t.kind {
+	switch t.Kind {
 	case tokEnd:
 		return "the end of the line"
-	case tokText:
-		return strconv.Quote(t.text)
+	case TokText:
+		return strconv.Quote(t.Text)
 	}
-	return strconv.Quote(t.text)
+	return strconv.Quote(t.Text)
 }
 
 // lexLine cuts one line into tokens; the last is tokEnd.
@@ -75,14 +75,14 @@ func lexLine(line string) (toks []token, problem, fix string, col int) {
 		case unicode.IsSpace(c):
 			take(size)
 		case strings.ContainsRune("()[],=", c):
-			toks = append(toks, token{kind: tokSign, text: take(size), col: start})
+			toks = append(toks, token{Kind: tokSign, Text: take(size), col: start})
 		case c == '"':
 			end := strings.IndexByte(rest[1:], '"')
 			if end < 0 {
 				return nil, "the text has no closing quote", `end it with "`, start
 			}
 			s := take(end + 2)
-			toks = append(toks, token{kind: tokText, text: s[1 : len(s)-1], col: start})
+			toks = append(toks, token{Kind: TokText, Text: s[1 : len(s)-1], col: start})
 		case c == '-' || c == '.' || c >= '0' && c <= '9':
 			n := strings.IndexFunc(rest, func(r rune) bool {
 				return !(r == '-' || r == '.' || r == '/' || r >= '0' && r <= '9')
@@ -95,7 +95,7 @@ func lexLine(line string) (toks []token, problem, fix string, col int) {
 			if !ok {
 				return nil, strconv.Quote(s) + " is not a number", "write 12, 0.5, -3 or 1/3", start
 			}
-			toks = append(toks, token{kind: tokNumber, text: s, num: v, col: start})
+			toks = append(toks, token{Kind: tokNumber, Text: s, num: v, col: start})
 		case unicode.IsLetter(c):
 			n := strings.IndexFunc(rest, func(r rune) bool {
 				return !(unicode.IsLetter(r) || unicode.IsDigit(r) || r == '_')
@@ -103,12 +103,12 @@ func lexLine(line string) (toks []token, problem, fix string, col int) {
 			if n < 0 {
 				n = len(rest)
 			}
-			toks = append(toks, token{kind: tokWord, text: take(n), col: start})
+			toks = append(toks, token{Kind: TokWord, Text: take(n), col: start})
 		default:
 			return nil, strconv.QuoteRune(c) + " has no meaning here", "remove it", start
 		}
 	}
-	return append(toks, token{kind: tokEnd, col: col}), "", "", 0
+	return append(toks, token{Kind: tokEnd, col: col}), "", "", 0
 }
 
 func parseNumber(s string) (float64, bool) {

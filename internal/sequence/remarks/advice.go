@@ -1,8 +1,9 @@
-package sequence
+package remarks
 
 import (
 	"math"
 
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
@@ -24,7 +25,7 @@ type Advice struct {
 // that is off its default, then all knobs together, then the sheet. Intervals
 // are those around a value that works, each bound found by replaying and
 // rounded inward to a tenth where that works too. nil when nothing helps or nothing is wrong.
-func (p *Pattern) Advise(s sheet.Sheet, knobs map[string]float64) []Advice {
+func Advise(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) []Advice {
 	works := func(s sheet.Sheet, k map[string]float64) bool { return p.Run(s, k).Err == nil }
 	if works(s, knobs) {
 		return nil

@@ -1,9 +1,10 @@
-package sequence_test
+package remarks_test
 
 import (
 	"testing"
 
 	"tussock/internal/geom"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
 )
@@ -33,7 +34,7 @@ func TestCreasesAlreadyMade(t *testing.T) {
 		{[]geom.Segment{{A: at(0, 1), B: at(100, 101)}}, [4]bool{}},
 	} {
 		for i, d := range r.Steps {
-			if got := d.Made(c.have); got != c.want[i] {
+			if got := remarks.Made(d, c.have); got != c.want[i] {
 				t.Errorf("with %v, step %d is made: %v", c.have, d.No, got)
 			}
 		}

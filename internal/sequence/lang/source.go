@@ -1,4 +1,4 @@
-package sequence
+package lang
 
 import (
 	_ "embed"
@@ -7,12 +7,13 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"tussock/internal/sequence"
 )
 
 // source is one line of a pattern as tokens, after macros and repeats have been
 // written out.
 type source struct {
-	Source
+	sequence.Source
 	toks []token
 }
 
@@ -43,9 +44,9 @@ func BaseNames(macro string) []string {
 }
 
 // add puts a statement behind those read so far.
-func (p *parser) add(s statement) { p.pat.stmts = append(p.pat.stmts, s) }
+func (p *Parser) add(s sequence.Statement) { p.pat.Stmts = append(p.pat.Stmts, s) }
 
-func (p *parser) lexAll(text string) []source {
+func (p *Parser) lexAll(text string) []source {
 	var out []source
 	for n, line := range strings.Split(text, "\n") {
 		p.line = n + 1
@@ -54,32 +55,32 @@ func (p *parser) lexAll(text string) []source {
 			p.failAt(col, problem, fix)
 		}
 		if len(toks) > 1 {
-			out = append(out, source{Source{Line: n + 1, Text: statementText(line)}, toks})
+			out = append(out, source{sequence.Source{Line: n + 1, Text: StatementText(line)}, toks})
 		}
 	}
 	return out
 }
 
 // gather takes macro definitions out of the lines.
-func (p *parser) gather(lines []source) []source {
+func (p *Parser) gather(lines []source) []source {
 	var out []source
 	name := ""
 	for _, s := range lines {
 		p.line, p.toks, p.i = s.Line, s.toks, 0
 		switch {
-		case name == "" && p.accept("macro"):
-			if p.peek().kind != tokWord {
-				p.fail(fmt.Sprintf("%s stands where a name is needed", p.peek()), "write: macro NAME")
+		case name == "" && p.Accept("macro"):
+			if p.Peek().Kind != TokWord {
+				p.Fail(fmt.Sprintf("%s stands where a name is needed", p.Peek()), "write: macro NAME")
 			}
-			name = p.next().text
+			name = p.Next().Text
 			if _, taken := p.macros[name]; taken {
 				p.failAt(1, fmt.Sprintf("there is a macro %q already", name), "choose another name")
 			}
 			p.macros[name] = nil
 			p.atEnd()
 		case name != "" && p.isWord("macro"):
-			p.fail("a macro cannot hold another", `write "end" first`)
-		case name != "" && p.accept("end"):
+			p.Fail("a macro cannot hold another", `write "end" first`)
+		case name != "" && p.Accept("end"):
 			p.atEnd()
 			name = ""
 		case name != "":
@@ -94,9 +95,9 @@ func (p *parser) gather(lines []source) []source {
 	return out
 }
 
-func (p *parser) atEnd() {
-	if p.peek().kind != tokEnd {
-		p.fail(fmt.Sprintf("%s is not expected here", p.peek()), "end the line before it")
+func (p *Parser) atEnd() {
+	if p.Peek().Kind != tokEnd {
+		p.Fail(fmt.Sprintf("%s is not expected here", p.Peek()), "end the line before it")
 	}
 }
 
@@ -104,7 +105,7 @@ func (p *parser) atEnd() {
 const maxDepth = 6
 
 // read works through lines, writing out macros and repeats as it goes.
-func (p *parser) read(lines []source, depth int) {
+func (p *Parser) read(lines []source, depth int) {
 	for _, s := range lines {
 		p.line, p.toks, p.i = s.Line, s.toks, 0
 		switch {
@@ -119,38 +120,38 @@ func (p *parser) read(lines []source, depth int) {
 }
 
 // one reads a plain statement.
-func (p *parser) one(s source) {
+func (p *Parser) one(s source) {
 	p.used = map[string]bool{}
-	before, names := len(p.pat.stmts), len(p.given)
+	before, names := len(p.pat.Stmts), len(p.given)
 	p.statement(s.Text)
 	p.atEnd()
-	if len(p.pat.stmts) > MaxStatements {
+	if len(p.pat.Stmts) > MaxStatements {
 		p.failAt(1, fmt.Sprintf("a pattern has at most %d statements", MaxStatements), "shorten it")
 	}
 	s.Defines = slices.Clone(p.given[names:])
 	s.Used = p.used
 	p.read1 = append(p.read1, s)
-	for range len(p.pat.stmts) - before {
-		p.pat.sources = append(p.pat.sources, s.Source)
+	for range len(p.pat.Stmts) - before {
+		p.pat.Sources = append(p.pat.Sources, s.Source)
 	}
 }
 
 // use NAME [as SUFFIX]
-func (p *parser) use(depth int) {
-	p.next()
-	t := p.peek()
-	body, ok := p.macros[t.text]
+func (p *Parser) use(depth int) {
+	p.Next()
+	t := p.Peek()
+	body, ok := p.macros[t.Text]
 	own := ok
 	if !ok {
-		body, ok = bases()[t.text]
+		body, ok = bases()[t.Text]
 	}
-	if !ok || t.kind != tokWord {
-		p.fail(fmt.Sprintf("there is no macro %s", t), "macros of every pattern are "+listOf(Bases()))
+	if !ok || t.Kind != TokWord {
+		p.Fail(fmt.Sprintf("there is no macro %s", t), "macros of every pattern are "+listOf(Bases()))
 	}
 	if depth >= maxDepth {
-		p.fail("macros are nested too deeply", "write the inner one out")
+		p.Fail("macros are nested too deeply", "write the inner one out")
 	}
-	p.next()
+	p.Next()
 	suffix := p.suffix()
 	p.atEnd()
 	given := len(p.given)
@@ -162,25 +163,25 @@ func (p *parser) use(depth int) {
 	}
 }
 
-func (p *parser) suffix() string {
-	if !p.accept("as") {
+func (p *Parser) suffix() string {
+	if !p.Accept("as") {
 		return ""
 	}
-	t := p.next()
-	if t.kind != tokWord {
+	t := p.Next()
+	if t.Kind != TokWord {
 		p.failAt(t.col, fmt.Sprintf("%s is not a suffix", t), "write a letter or word that is put after every name")
 	}
-	return t.text
+	return t.Text
 }
 
 // namesGiven are the names that lines define: after "point", "as" and "param".
-func (p *parser) namesGiven(lines []source) []string {
+func (p *Parser) namesGiven(lines []source) []string {
 	var out []string
 	for _, s := range lines {
 		for i, t := range s.toks[:len(s.toks)-1] {
 			next := s.toks[i+1]
-			if t.kind == tokWord && next.kind == tokWord && (t.text == "as" || i == 0 && (t.text == "point" || t.text == "param" || t.text == "knob")) {
-				out = append(out, next.text)
+			if t.Kind == TokWord && next.Kind == TokWord && (t.Text == "as" || i == 0 && (t.Text == "point" || t.Text == "param" || t.Text == "knob")) {
+				out = append(out, next.Text)
 			}
 		}
 	}
@@ -188,35 +189,35 @@ func (p *parser) namesGiven(lines []source) []string {
 }
 
 // repeat NAME [to NAME] [N times] [mirrored lr|tb] [swap A B]… as SUFFIX
-func (p *parser) repeat(depth int) {
-	start := p.peek().col
-	p.next()
+func (p *Parser) repeat(depth int) {
+	start := p.Peek().col
+	p.Next()
 	find := func() int {
-		t := p.next()
-		i := slices.IndexFunc(p.read1, func(s source) bool { return slices.Contains(s.Defines, t.text) })
-		if t.kind != tokWord || i < 0 {
+		t := p.Next()
+		i := slices.IndexFunc(p.read1, func(s source) bool { return slices.Contains(s.Defines, t.Text) })
+		if t.Kind != TokWord || i < 0 {
 			p.failAt(t.col, fmt.Sprintf("no step or landmark above is called %s", t), "name one by the word after its \"as\" or \"point\"")
 		}
 		return i
 	}
 	from := find()
 	to := from
-	if p.accept("to") {
+	if p.Accept("to") {
 		to = find()
 	}
 	if to < from {
 		p.failAt(start, "the repeat ends before it begins", "name the earlier step first")
 	}
 	times := 1
-	if p.peek().kind == tokNumber {
-		times = int(p.ranged("the count", 1, 24))
-		p.need("times")
+	if p.Peek().Kind == tokNumber {
+		times = int(p.Ranged("the count", 1, 24))
+		p.Need("times")
 	}
 	swaps := map[string]string{}
 	both := func(a, b string) { swaps[a], swaps[b] = b, a }
-	mirrored := p.accept("mirrored")
+	mirrored := p.Accept("mirrored")
 	if mirrored {
-		if p.oneOf("an axis", "lr", "tb") == "lr" {
+		if p.OneOf("an axis", "lr", "tb") == "lr" {
 			both("TL", "TR")
 			both("BL", "BR")
 			both("L", "R")
@@ -228,16 +229,16 @@ func (p *parser) repeat(depth int) {
 			both("top", "bottom")
 		}
 	}
-	for p.accept("swap") {
-		a := p.next()
-		both(a.text, p.next().text)
+	for p.Accept("swap") {
+		a := p.Next()
+		both(a.Text, p.Next().Text)
 	}
 	if !p.isWord("as") {
-		p.fail("the names made by the repeat need a suffix", "end with: as SUFFIX")
+		p.Fail("the names made by the repeat need a suffix", "end with: as SUFFIX")
 	}
 	suffix := p.suffix()
 	p.atEnd()
-	for to+1 < len(p.read1) && len(p.read1[to+1].toks) > 0 && slices.Contains([]string{"say", "looks"}, p.read1[to+1].toks[0].text) {
+	for to+1 < len(p.read1) && len(p.read1[to+1].toks) > 0 && slices.Contains([]string{"say", "looks"}, p.read1[to+1].toks[0].Text) {
 		to++
 	}
 	lines := slices.Clone(p.read1[from : to+1])
@@ -255,19 +256,19 @@ func (p *parser) repeat(depth int) {
 }
 
 // renamed copies lines with names given in them suffixed and others swapped.
-func (p *parser) renamed(lines []source, names []string, suffix string, swaps map[string]string, mirrored bool) []source {
+func (p *Parser) renamed(lines []source, names []string, suffix string, swaps map[string]string, mirrored bool) []source {
 	var out []source
 	for _, s := range lines {
-		c := source{Source{Line: p.line}, slices.Clone(s.toks)}
+		c := source{sequence.Source{Line: p.line}, slices.Clone(s.toks)}
 		for i, t := range c.toks {
 			switch {
-			case t.kind == tokText && mirrored:
-				c.toks[i].text = sidesSwapped(t.text)
-			case t.kind != tokWord:
-			case suffix != "" && slices.Contains(names, t.text):
-				c.toks[i].text += suffix
-			case swaps[t.text] != "":
-				c.toks[i].text = swaps[t.text]
+			case t.Kind == TokText && mirrored:
+				c.toks[i].Text = sidesSwapped(t.Text)
+			case t.Kind != TokWord:
+			case suffix != "" && slices.Contains(names, t.Text):
+				c.toks[i].Text += suffix
+			case swaps[t.Text] != "":
+				c.toks[i].Text = swaps[t.Text]
 			}
 		}
 		c.Text = tokensText(c.toks)
@@ -285,18 +286,18 @@ func sidesSwapped(s string) string {
 func tokensText(toks []token) string {
 	var b strings.Builder
 	for i, t := range toks {
-		if t.kind == tokEnd || t.text == "called" {
+		if t.Kind == tokEnd || t.Text == "called" {
 			break
 		}
-		tight := i == 0 || strings.Contains("),]", t.text) && t.kind == tokSign ||
-			toks[i-1].kind == tokSign && strings.Contains("([", toks[i-1].text) || t.text == "(" && t.kind == tokSign
+		tight := i == 0 || strings.Contains("),]", t.Text) && t.Kind == tokSign ||
+			toks[i-1].Kind == tokSign && strings.Contains("([", toks[i-1].Text) || t.Text == "(" && t.Kind == tokSign
 		if !tight {
 			b.WriteByte(' ')
 		}
-		if t.kind == tokText {
-			b.WriteString(strconv.Quote(t.text))
+		if t.Kind == TokText {
+			b.WriteString(strconv.Quote(t.Text))
 		} else {
-			b.WriteString(t.text)
+			b.WriteString(t.Text)
 		}
 	}
 	return b.String()

@@ -1,4 +1,4 @@
-package sequence_test
+package manual_test
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/body"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/manual"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
 )
@@ -32,7 +33,7 @@ func example(t *testing.T, e sequence.Entry) *sequence.Replay {
 // that is not cut off; every word of the language is in the reference.
 func TestEveryExampleFolds(t *testing.T) {
 	said := map[string]bool{}
-	for _, e := range sequence.Reference(ways.Language()) {
+	for _, e := range manual.Reference(ways.Language()) {
 		r := example(t, e)
 		if r == nil {
 			continue
@@ -69,7 +70,7 @@ func TestEveryExampleFolds(t *testing.T) {
 // All alignments and operations of the needs have a word and a folded example.
 func TestEveryNeedHasAWord(t *testing.T) {
 	have := map[string][]string{}
-	for _, e := range sequence.Reference(ways.Language()) {
+	for _, e := range manual.Reference(ways.Language()) {
 		for _, id := range e.IDs {
 			have[id] = append(have[id], e.Word)
 		}
@@ -93,12 +94,12 @@ func TestEveryNeedHasAWord(t *testing.T) {
 
 // The reference in docs is the one the program prints.
 func TestManualIsUpToDate(t *testing.T) {
-	b, err := os.ReadFile("../../docs/pattern-language.md")
+	b, err := os.ReadFile("../../../docs/pattern-language.md")
 	if err != nil {
 		t.Fatal(err)
 	}
 	_, written, ok := strings.Cut(string(b), "<!-- words -->\n")
-	if !ok || written != sequence.Manual(ways.Language()) {
+	if !ok || written != manual.Text(ways.Language()) {
 		t.Error("docs/pattern-language.md is not what the program prints: run make words")
 	}
 }

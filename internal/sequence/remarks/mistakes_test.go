@@ -1,9 +1,10 @@
-package sequence_test
+package remarks_test
 
 import (
 	"testing"
 
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -20,7 +21,7 @@ func TestMistakesAreFolded(t *testing.T) {
 		s := sheet.Sheet{WidthMM: p.WidthMM, HeightMM: p.HeightMM, GSM: 80, ThicknessMM: 0.1}
 		r := p.Run(s, nil)
 		for _, d := range r.Steps {
-			for _, m := range p.Mistakes(r, d.No) {
+			for _, m := range remarks.Mistakes(p, r, d.No) {
 				kinds[m.Kind]++
 				if m.Words == "" || m.Cure == "" {
 					t.Errorf("%s step %d, %s: no words", id, d.No, m.Kind)
@@ -29,11 +30,11 @@ func TestMistakesAreFolded(t *testing.T) {
 					t.Errorf("%s step %d, %s: %v of %v mm²", id, d.No, m.Kind, a, b)
 				}
 			}
-			if got := p.Mistakes(r, d.No); d.Op == "turn" && len(got) != 0 {
+			if got := remarks.Mistakes(p, r, d.No); d.Op == "turn" && len(got) != 0 {
 				t.Errorf("%s step %d is a turn: %d mistakes", id, d.No, len(got))
 			}
 		}
-		if p.Mistakes(r, 0) != nil || p.Mistakes(r, 99) != nil {
+		if remarks.Mistakes(p, r, 0) != nil || remarks.Mistakes(p, r, 99) != nil {
 			t.Error("steps that are not there")
 		}
 	}
@@ -45,7 +46,7 @@ func TestMistakesAreFolded(t *testing.T) {
 	// Folded to the other side: the corner's other face shows, where it should lie.
 	p, _ := shelf.Find("curlew")
 	r := p.Run(sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, nil)
-	for _, m := range p.Mistakes(r, 2) {
+	for _, m := range remarks.Mistakes(p, r, 2) {
 		if m.Kind != "side" {
 			continue
 		}
@@ -68,7 +69,7 @@ func TestMistakesAreFolded(t *testing.T) {
 func TestFoldingOnAfterASlip(t *testing.T) {
 	p, _ := shelf.Find("curlew")
 	r := p.Run(sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, nil)
-	off, ok := p.Slipped(r, 2, -2) // the first corner falls 2 mm short
+	off, ok := remarks.Slipped(p, r, 2, -2) // the first corner falls 2 mm short
 	if !ok || off.Err != nil || len(off.Steps) != len(r.Steps) {
 		t.Fatalf("%v, %v", ok, off)
 	}
@@ -83,11 +84,11 @@ func TestFoldingOnAfterASlip(t *testing.T) {
 	if off.Final().Box() == r.Final().Box() {
 		t.Error("the toy is the same")
 	}
-	same, _ := p.Slipped(r, 2, 0)
+	same, _ := remarks.Slipped(p, r, 2, 0)
 	if same.Final().Box() != r.Final().Box() {
 		t.Error("no slip changes the toy")
 	}
-	if _, ok := p.Slipped(r, 6, 1); ok { // along a crease: nothing is brought
+	if _, ok := remarks.Slipped(p, r, 6, 1); ok { // along a crease: nothing is brought
 		t.Error("a fold along a crease slips")
 	}
 }

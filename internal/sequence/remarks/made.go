@@ -1,4 +1,4 @@
-package sequence
+package remarks
 
 import (
 	"cmp"
@@ -7,13 +7,14 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/sequence"
 )
 
 // Made tells whether a step asks only for creases that the sheet has already, such
 // as the diagonal left by squaring it: then there is nothing to fold. The stretches
 // are those creases, on the sheet.
-func (d Done) Made(stretches []geom.Segment) bool {
-	if d.Op != OpCrease || len(stretches) == 0 {
+func Made(d sequence.Done, stretches []geom.Segment) bool {
+	if d.Op != sequence.OpCrease || len(stretches) == 0 {
 		return false
 	}
 	some := false

@@ -1,4 +1,6 @@
-package sequence
+package remarks
+
+import "tussock/internal/sequence"
 
 // Caution is a usual caution at the step that needs it. Local and school rules come
 // first.
@@ -16,7 +18,7 @@ const pressedLayers = 6
 
 // Cautions lists, for each step, the cautions that it is the first to need. layers
 // tells how many layers a step folds at most.
-func Cautions(steps []Done, layers func(Done) int) [][]Caution {
+func Cautions(steps []sequence.Done, layers func(sequence.Done) int) [][]Caution {
 	out := make([][]Caution, len(steps))
 	told := map[string]bool{}
 	for i, d := range steps {
@@ -27,10 +29,10 @@ func Cautions(steps []Done, layers func(Done) int) [][]Caution {
 			}
 		}
 		switch d.Op {
-		case OpCut, OpSlit:
+		case sequence.OpCut, sequence.OpSlit:
 			tell(cutCaution)
 		}
-		if d.BothWays || d.HasLine() && layers(d) >= pressedLayers && d.Op != OpCut {
+		if d.BothWays || d.HasLine() && layers(d) >= pressedLayers && d.Op != sequence.OpCut {
 			tell(pressCaution)
 		}
 		if len(d.After.Removed) > len(d.Before.Removed) {

@@ -1,0 +1,53 @@
+package sequence
+
+import "tussock/internal/geom"
+
+// Steps in the round. They are kept beside the flat toy and evaluated on the
+// finished one: each says what bends where, and by how much.
+
+// Opening is a crease that is opened to an angle once the folding is done.
+type Opening struct {
+	Pieces   []geom.Segment // of the crease, on the sheet
+	Moving   geom.Vec       // a point of the part that swings, on the sheet
+	AngleDeg float64        // 180 flat-folded, 0 flat open
+	Step     int
+	Op       Op   // the word it was set by
+	Rides    bool // what swings stands on another part
+}
+
+// Bending bends layers about a line without a crease, over an arc of a given
+// radius. Line and Moving are places of the sheet: the line runs through A and B
+// as they lie in the finished toy.
+type Bending struct {
+	Step     int
+	Kind     Op
+	A, B     geom.Vec // two spots of the sheet that the line goes through
+	Moving   geom.Vec // a spot of the part that is bent away
+	AngleDeg float64  // positive towards the viewer
+	RadiusMM float64
+}
+
+// Parting spreads the leaves that hang on a line to equal angles.
+type Parting struct {
+	Step   int
+	Pieces []geom.Segment // of the axis, on the sheet
+	Leaves int
+}
+
+// Pivoting slides layers by a small turn in their own plane. It is not strictly
+// flat: the paper bulges a little by what does not close.
+type Pivoting struct {
+	Step     int
+	At       geom.Vec // on the sheet
+	Moving   geom.Vec
+	AngleDeg float64
+}
+
+// Miss is a landmark that does not come to lie where the pattern expects it.
+type Miss struct {
+	Step     int     `json:"step"` // after this step
+	Line     int     `json:"line"`
+	Landmark string  `json:"landmark"`
+	MM       float64 `json:"mm"` // degrees for a line that should be parallel
+	Detail   string  `json:"detail"`
+}
