@@ -11,10 +11,10 @@ import (
 
 	"tussock/internal/exchange"
 	"tussock/internal/fold"
-	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/manual"
 	"tussock/internal/sequence/remarks"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/ways"
 )
 
@@ -121,7 +121,7 @@ func spreadCommand() *cobra.Command {
 	var f spreadFlags
 	c := &cobra.Command{Use: "spread FILE|NAME", Short: "Say what small errors of the hand do to the finished toy, and which step matters most", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return spread(cmd.OutOrStdout(), cmd.ErrOrStderr(), args[0], f)
+			return studySpread(cmd.OutOrStdout(), cmd.ErrOrStderr(), args[0], f)
 		}}
 	f.onSheet(c)
 	c.Flags().StringVar(&f.hand, "hand", "adult", "whose hand: adult (0.3 mm) or child (0.8 mm)")
@@ -142,21 +142,21 @@ func (f *spreadFlags) hands() (float64, error) {
 		}
 		return f.sigma, nil
 	}
-	if h, found := shadow.FindHand(f.hand); found {
+	if h, found := spread.FindHand(f.hand); found {
 		return h.MM, nil
 	}
 	return 0, fold.Errorf("hand", "--hand is %q; it must be adult or child", f.hand)
 }
 
-func spread(out, errOut io.Writer, name string, f spreadFlags) error {
-	var s *shadow.Spread
+func studySpread(out, errOut io.Writer, name string, f spreadFlags) error {
+	var s *spread.Spread
 	sigma, failure := f.hands()
 	var r *sequence.Replay
 	if failure == nil {
 		r, failure = carryOut(name, f.replayFlags)
 	}
 	if failure == nil {
-		s, failure = shadow.Of(r, sigma, f.samples, f.seed)
+		s, failure = spread.Of(r, sigma, f.samples, f.seed)
 	}
 	if failure != nil {
 		return refused(out, errOut, f.json, spreadJSON{Error: failure}, failure)
@@ -168,8 +168,8 @@ func spread(out, errOut io.Writer, name string, f spreadFlags) error {
 	return err
 }
 
-func spreadOf(r *sequence.Replay, s *shadow.Spread) spreadJSON {
-	scatter := func(l shadow.Landmark) scatterJSON {
+func spreadOf(r *sequence.Replay, s *spread.Spread) spreadJSON {
+	scatter := func(l spread.Landmark) scatterJSON {
 		return scatterJSON{l.Name, [2]float64{l.At.X, l.At.Y}, l.SX, l.SY, l.RMSMM}
 	}
 	com := scatter(s.CoM)
@@ -185,7 +185,7 @@ func spreadOf(r *sequence.Replay, s *shadow.Spread) spreadJSON {
 	return j
 }
 
-func spreadText(r *sequence.Replay, s *shadow.Spread) string {
+func spreadText(r *sequence.Replay, s *spread.Spread) string {
 	var b strings.Builder
 	fmt.Fprintf(&b, "%s, %d toys folded with creases off by %.2g mm (standard deviation), seed %d\n", r.Pattern.Title, s.Samples, s.SigmaMM, s.Seed)
 	fmt.Fprintf(&b, "centre of mass scatters by %.2f, %.2f mm; left and right differ by %.2f mm; the paper gives %.2f mm\n", s.CoM.SX, s.CoM.SY, s.LopsidedMM, s.StretchMM)

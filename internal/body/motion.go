@@ -173,7 +173,7 @@ type link struct {
 
 // moved is one motion of a step. Hinges go from their angle before to that after; where
 // they form loops the angles between are found so that the loops stay closed.
-func moved(v sequence.Move, opened bool, poses int) (m Motion, ok bool) {
+func moved(v fold.Move, opened bool, poses int) (m Motion, ok bool) {
 	k, from, to, ok := mechanism(v)
 	if !ok {
 		return m, false
@@ -228,7 +228,7 @@ func moved(v sequence.Move, opened bool, poses int) (m Motion, ok bool) {
 
 // mechanism sets up the pieces after a motion, with every hinge's angle before and
 // after it: degrees, positive for a mountain.
-func mechanism(v sequence.Move) (k kin, from, to []float64, ok bool) {
+func mechanism(v fold.Move) (k kin, from, to []float64, ok bool) {
 	s := v.After
 	k.s, k.rho = s, make([]float64, len(s.H))
 	from, to = make([]float64, len(s.H)), make([]float64, len(s.H))

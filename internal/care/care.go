@@ -14,9 +14,9 @@ import (
 	"math"
 
 	"tussock/internal/fold"
-	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 )
 
@@ -26,7 +26,7 @@ type Step struct {
 	Made     bool         // lines are creased by hand in it
 	PerMM    float64      // how far the worst landmark moves at the end for 1 mm here
 	Worst    string       // that landmark
-	Class    shadow.Class // computed
+	Class    spread.Class // computed
 	Author   string       // what the author says of it, or ""
 	Share    float64      // of all scatter at the end
 	Layers   int          // folded at most
@@ -74,9 +74,9 @@ const (
 
 // Of studies all steps of a successful replay. layers tells how many layers a step
 // folds at most.
-func Of(r *sequence.Replay, hand shadow.Hand, layers func(sequence.Done) int) ([]Step, error) {
+func Of(r *sequence.Replay, hand spread.Hand, layers func(sequence.Done) int) ([]Step, error) {
 	// The cost of a slip needs no samples.
-	sp, err := shadow.Of(r, hand.MM, 1, 1)
+	sp, err := spread.Of(r, hand.MM, 1, 1)
 	if err != nil {
 		return nil, err
 	}

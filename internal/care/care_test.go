@@ -5,8 +5,8 @@ import (
 
 	"tussock/internal/care"
 	"tussock/internal/draw"
-	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -18,7 +18,7 @@ func steps(t *testing.T, id string, s sheet.Sheet) (*sequence.Replay, []care.Ste
 	if r.Err != nil {
 		t.Fatal(r.Err)
 	}
-	all, err := care.Of(r, shadow.Adult, draw.LayersFolded)
+	all, err := care.Of(r, spread.Adult, draw.LayersFolded)
 	if err != nil || len(all) != len(r.Steps) {
 		t.Fatalf("%d of %d steps, %v", len(all), len(r.Steps), err)
 	}
@@ -37,7 +37,7 @@ func TestCareOfTheShelf(t *testing.T) {
 			d := r.Steps[i]
 			share += c.Share
 			fold := d.Op == sequence.OpValley || d.Op == sequence.OpMountain || d.Op == sequence.OpCrease
-			if fold && (c.Tool == "" || c.PerMM <= 0 && c.Class != shadow.Free || !c.Made) {
+			if fold && (c.Tool == "" || c.PerMM <= 0 && c.Class != spread.Free || !c.Made) {
 				t.Errorf("%s step %d: %+v", id, d.No, c)
 			}
 			if d.Op == sequence.OpTurn && (c.Tool != "" || c.Made || c.OpensDeg != 0) {

@@ -3,8 +3,8 @@ package draw
 import (
 	"math"
 
-	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
+	"tussock/internal/sequence/spread"
 )
 
 // GapWide is how wide the picture of a gap is on paper, in mm, for the magnification
@@ -13,7 +13,7 @@ const GapWide = 60.0
 
 // Gap draws a cut through a fold, magnified: the layer that stays, those inside, and
 // the layer that comes over round them and ends short of, at or past its target.
-func Gap(c shadow.Clearance, thicknessMM float64) (p Picture, o Overlay, times float64) {
+func Gap(c spread.Clearance, thicknessMM float64) (p Picture, o Overlay, times float64) {
 	// Everything below is in thicknesses, so that rounding does no harm.
 	t, c := 1.0, c
 	c.MM /= thicknessMM
@@ -31,9 +31,9 @@ func Gap(c shadow.Clearance, thicknessMM float64) (p Picture, o Overlay, times f
 	}
 	end := 0.0
 	switch c.Verdict {
-	case shadow.Leave:
+	case spread.Leave:
 		end = c.MM
-	case shadow.Overlap:
+	case spread.Overlap:
 		end = -c.MM
 	}
 	strip(true, end, long, inner, inner+t)

@@ -3,8 +3,8 @@ package prepare
 import (
 	"math"
 
-	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/spread"
 )
 
 // How far off the work of a careful adult is, in mm, one standard deviation. The
@@ -16,7 +16,7 @@ const (
 	markMM = 0.3 // a length taken with a ruler at both ends
 )
 
-var handMM = shadow.Adult.MM
+var handMM = spread.Adult.MM
 
 // What an operation takes, in seconds: estimates.
 var seconds = map[sequence.Op]float64{

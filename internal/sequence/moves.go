@@ -10,7 +10,7 @@ import (
 // it; a run with errors moves its pieces along the lines given instead.
 func (r *Course) Move(d *Done, lines []geom.Line, onSheet bool, build func() (fold.Plan, error)) error {
 	if r.Sh != nil {
-		return r.Sh.Follow(r, lines)
+		return r.follows(lines)
 	}
 	var plan fold.Plan
 	err := r.quietly(func() (err error) { plan, err = build(); return err })
@@ -24,7 +24,7 @@ func (r *Course) Move(d *Done, lines []geom.Line, onSheet bool, build func() (fo
 	if d.Moved == 0 {
 		d.Moved = plan.Moved()
 	}
-	d.Moves = append(d.Moves, Move{Before: r.State, After: after, Lines: lines, OnSheet: onSheet})
+	d.Moves = append(d.Moves, fold.Move{Before: r.State, After: after, Lines: lines, OnSheet: onSheet})
 	r.Follow(r.State, after)
 	r.setState(after)
 	return nil

@@ -33,7 +33,7 @@ func LineMark(name string, s geom.Segment) Mark {
 type Done struct {
 	*Step
 	Before, After *fold.State
-	Moves         []Move         // the motions of the step, one after the other
+	Moves         []fold.Move    // the motions of the step, one after the other
 	Line          geom.Line      // of the crease, folded plane before the step
 	Lines         []geom.Segment // all creases of a step with several, where they cross the paper
 	Side          int8           // the side of Line that moves
@@ -58,15 +58,6 @@ func (d Done) InTheRound() bool {
 		return true
 	}
 	return d.Sets != nil
-}
-
-// Move is one motion of a step, from a state to the next. Lines are the lines
-// that it creases, in the folded plane before it or, with OnSheet, on the sheet.
-type Move struct {
-	Before, After *fold.State
-	Lines         []geom.Line
-	OnSheet       bool
-	Loose         bool // nothing is creased by hand in this motion: no error enters
 }
 
 // HasLine tells whether the step makes or uses one fold line.

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"tussock/internal/fold"
+	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 )
 
@@ -59,14 +60,6 @@ func (r *Course) Resolve(f FoldLine) (out Resolved, err error) {
 	return out, err
 }
 
-// CreepMM is how much longer the way round a fold is with n layers inside it than
-// without, in mm: half a turn at a radius larger by n·t/2 each side of the middle
-// surface gives (π/2)·n·t. Paper folded exactly to a mark stops short or binds by
-// that much.
-func CreepMM(layers int, thicknessMM float64) float64 {
-	return math.Pi / 2 * float64(layers) * thicknessMM
-}
-
 // stopShort moves the fold line so that what is brought stops short of its target
 // by the gap: half of the gap, away from the target.
 func (r *Course) stopShort(f FoldLine, out *Resolved) error {
@@ -80,7 +73,7 @@ func (r *Course) stopShort(f FoldLine, out *Resolved) error {
 		if err != nil {
 			return err
 		}
-		out.Gap = CreepMM(int(d.I), r.State.Sheet.ThicknessMM)
+		out.Gap = shadow.CreepMM(int(d.I), r.State.Sheet.ThicknessMM)
 	} else {
 		out.Gap = f.Gap.Num(r)
 	}

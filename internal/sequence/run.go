@@ -25,7 +25,7 @@ type Course struct {
 	mute   int                     // above 0 choices are not kept
 	on     map[string]fold.FacetID // by landmark, the piece it is read from
 	lax    bool                    // a check that fails is kept and does not stop
-	Sh     *Shadow                 // nil in a nominal run
+	Sh     *shadowRun              // nil in a nominal run
 }
 
 // PaperLine is a named line as pieces of the sheet.

@@ -9,7 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/draw"
-	"tussock/internal/fold/shadow"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/cutting"
 	"tussock/internal/sheet/divide"
@@ -215,7 +215,7 @@ func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], e
 		}
 	}
 	first, second := sheet.Thirds(b.FirstMM, b.MiddleMM, b.LastMM)
-	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= shadow.Adult.MM})
+	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= spread.Adult.MM})
 }
 
 // MeantView is a known size that a typed one may stand for.
@@ -331,16 +331,16 @@ func (v *DivisionView) equalParts(n int, edgeMM float64, found []divide.Recipe) 
 	if n < 2 || n > mostParts {
 		return
 	}
-	if c, ok := sheet.SelfCorrecting(n, edgeMM, shadow.Adult.MM); ok {
+	if c, ok := sheet.SelfCorrecting(n, edgeMM, spread.Adult.MM); ok {
 		v.Correcting = (*CorrectingView)(&c)
 	}
 	first := n&(n-1) != 0 // halving alone gives powers of two
 	off := 0.0
 	if first && len(found) > 0 {
 		best := found[len(found)-1]
-		off = math.Hypot(best.ErrorMM, shadow.Adult.MM*math.Sqrt(float64(len(best.Creases))))
+		off = math.Hypot(best.ErrorMM, spread.Adult.MM*math.Sqrt(float64(len(best.Creases))))
 	}
-	for _, m := range divide.Tree(n, edgeMM, first, off, shadow.Adult.MM) {
+	for _, m := range divide.Tree(n, edgeMM, first, off, spread.Adult.MM) {
 		v.Tree = append(v.Tree, TreeMark{m.K, m.Words, m.ErrorMM})
 	}
 	over := draw.Parts(v.WidthMM, v.HeightMM, n)

@@ -12,12 +12,12 @@ import (
 	"tussock/internal/draw"
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
-	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
 	"tussock/internal/shelf"
@@ -232,7 +232,7 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		v.Focus = &f
 	}
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
-	if c, ok := shadow.ClearanceOf(d); ok {
+	if c, ok := spread.ClearanceOf(d); ok {
 		g := GapView{Verdict: string(c.Verdict), MM: c.MM, NeedMM: c.NeedMM, LeavesMM: c.LeavesMM, Inside: c.Inside}
 		g.Picture, g.Over, g.Times = draw.Gap(c, d.Before.Sheet.ThicknessMM)
 		v.Gap = &g

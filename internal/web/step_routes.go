@@ -14,10 +14,10 @@ import (
 	"tussock/internal/care"
 	"tussock/internal/draw"
 	"tussock/internal/fold"
-	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 )
 
@@ -161,7 +161,7 @@ func (s *server) care(_ context.Context, in *careInput) (*answer[[]CareView], er
 	if err != nil {
 		return nil, err
 	}
-	hand, _ := shadow.FindHand(in.Hand)
+	hand, _ := spread.FindHand(in.Hand)
 	all, ferr := care.Of(r, hand, draw.LayersFolded)
 	if ferr != nil {
 		return nil, refuse("body.sheet", nil, fold.As(ferr).Detail)
@@ -312,7 +312,7 @@ func pastFrom(r *sequence.Replay, step int, landmark string, offMM float64) (flo
 	if !(offMM >= 0 && offMM <= 2*mostSlipMM) {
 		return 0, refuse("query.off_mm", offMM, fmt.Sprintf("the landmark is %s mm off; it must be 0 to %g mm", sheet.Number(offMM), 2*mostSlipMM))
 	}
-	unit, creased, ferr := shadow.SlipAt(r, step, 1)
+	unit, creased, ferr := spread.SlipAt(r, step, 1)
 	if ferr != nil || !creased {
 		return 0, refuse("path.step", step, "nothing is creased by hand at this step, so nothing can slip")
 	}
@@ -340,7 +340,7 @@ func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], erro
 			return nil, err
 		}
 	}
-	q, creased, ferr := shadow.SlipAt(r, in.Step, in.PastMM)
+	q, creased, ferr := spread.SlipAt(r, in.Step, in.PastMM)
 	if ferr != nil {
 		return nil, refuse("path.step", in.Step, fold.As(ferr).Detail)
 	}

@@ -10,9 +10,9 @@ import (
 	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/fold/layermap"
-	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
@@ -175,15 +175,15 @@ func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 			v.Ratio = []float64{q.Min, q.Max}
 		}
 	}
-	if h, found := shadow.FindHand(hand); found {
-		if sp, err := shadow.Of(r, h.MM, samplesShown, 1); err == nil {
+	if h, found := spread.FindHand(hand); found {
+		if sp, err := spread.Of(r, h.MM, samplesShown, 1); err == nil {
 			v.Spread = viewSpread(r.Pattern, sp, hand)
 		}
 	}
 	return v
 }
 
-func viewSpread(p *sequence.Pattern, s *shadow.Spread, hand string) *SpreadView {
+func viewSpread(p *sequence.Pattern, s *spread.Spread, hand string) *SpreadView {
 	v := &SpreadView{Hand: hand, SigmaMM: s.SigmaMM, Samples: s.Samples, CoMMM: [2]float64{s.CoM.SX, s.CoM.SY}, LopsidedMM: s.LopsidedMM, Pairs: s.Pairs,
 		StretchMM: s.StretchMM, TightMM: s.TightMM, Tight: s.Tight, Steps: []StepError{}}
 	for _, st := range s.Steps {

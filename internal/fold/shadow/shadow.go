@@ -1,424 +1,248 @@
-// Package shadow studies what small errors of the hand and the thickness of the
-// paper do to the finished toy.
+// Package shadow folds a toy once more with small errors.
 //
-// In words: fold the same toy a thousand times with a hand that is off by a third
-// of a millimetre here and there. Each time every corner ends somewhere else. How
-// far they scatter, which fold is most to blame, and how much the two halves come
-// to differ is what this package says. The layers, folds and their order stay
-// those of the exact toy; only where things lie changes.
-//
-// The law: every creased line is off by two independent normal errors, square to
-// it, at two spots half a short side of the sheet either way from the spot of the
-// line nearest to where the middle of the flat sheet lay. The
-// toy is folded again with each error in turn (sequence.Replay.WithErrors); at
-// these sizes the answers are proportional to the errors, so a sample of all
-// errors at once is the sum of the answers. Linear is an approximation, good to a
-// few per cent for errors up to about 1 mm; a test compares it with folding every
-// sample anew.
+// In words: the pieces, hinges, senses and layer order are those of the exact toy; only
+// where things lie differs. Each piece has a motion of its own, and each hinge a line of
+// its own on the sheet. A line that the hand creases is off by what Errors say, and layers
+// inside a fold push it outwards. What the errors are, and what they do to a toy in the
+// end, is the business of others.
 package shadow
 
 import (
 	"math"
-	"math/rand/v2"
-	"runtime"
-	"slices"
-	"sync"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
-	"tussock/internal/sequence"
 )
 
-// Hand is how exactly somebody folds: the standard deviation of a crease's ends.
-type Hand struct {
-	Name string
-	MM   float64
+// Toy is a toy folded with errors, as far as it went.
+type Toy struct {
+	Iso    []geom.Iso2    // by piece of the present state
+	Hinge  []geom.Segment // by hinge of the present state, on the sheet
+	Errors Errors
+	Lines  int       // creased lines so far, the index of the next error
+	Gaps   []float64 // that creep has asked for, mm, since somebody emptied the list
+	Worst  float64   // mismatch at a hinge: what the paper must give, mm
 }
 
-// Adult is a careful grown-up's hand.
-var Adult = Hand{"adult", 0.3}
-
-// Hands are those that can be chosen.
-var Hands = []Hand{Adult, {"child", 0.8}}
-
-// FindHand is the hand of that name.
-func FindHand(name string) (Hand, bool) {
-	i := slices.IndexFunc(Hands, func(h Hand) bool { return h.Name == name })
-	if i < 0 {
-		return Hand{}, false
-	}
-	return Hands[i], true
+// New is the sheet before the first fold.
+func New(start *fold.State, e Errors) *Toy {
+	return &Toy{Errors: e, Iso: isos(start), Hinge: hinges(start)}
 }
 
-// Class is how much a step's exactness matters at the end.
-type Class string
-
-// A step is critical when 1 mm off at it moves some landmark by CriticalMM or
-// more, free when nothing moves by FreeMM, else normal. (A single plain fold
-// moves what it carries by 2 mm.)
-const (
-	Critical   Class = "critical"
-	Normal     Class = "normal"
-	Free       Class = "free"
-	CriticalMM       = 3.0
-	FreeMM           = 1.0
-)
-
-// Step is what one step does to the spread.
-type Step struct {
-	No    int
-	Share float64 // of the variance of all landmarks at the end, 0 to 1
-	// The same for the centre of mass, and for the difference of left and right.
-	ShareCoM, ShareLopsided float64
-	PerMM                   float64 // how far the worst landmark moves for 1 mm of error here, mm
-	Worst                   string  // that landmark
-	Class                   Class   // computed; an author's own word stands beside it
-	GapMM                   float64 // to leave for the thickness of the layers inside, mm
-	Lines                   int     // creases made by hand in it
+// CreepMM is how much longer the way round a fold is with n layers inside it than
+// without, in mm: half a turn at a radius larger by n·t/2 each side of the middle
+// surface gives (π/2)·n·t. Paper folded exactly to a mark stops short or binds by
+// that much.
+func CreepMM(layers int, thicknessMM float64) float64 {
+	return math.Pi / 2 * float64(layers) * thicknessMM
 }
 
-// Landmark is the scatter of one place.
-type Landmark struct {
-	Name  string
-	At    geom.Vec // nominal, folded plane
-	SX    float64  // standard deviations, mm
-	SY    float64
-	RMSMM float64
+// Errors are what is put into a shadow replay.
+type Errors interface {
+	// Slip is how far off crease line number n is made, in mm square to it, at
+	// two spots half a short side of the sheet either way from About.
+	Slip(n int) (a, b float64)
+	// Creep is how far off a newly folded hinge is made by the thickness of the
+	// layers inside it: the line moves that many mm into the piece that moves.
+	Creep(s *fold.State, h fold.Hinge) float64
 }
 
-// Spread is the study of one toy.
-type Spread struct {
-	SigmaMM   float64
-	Samples   int
-	Seed      uint64
-	CoM       Landmark
-	Landmarks []Landmark
-	Steps     []Step
-	// Lopsided is the standard deviation of the difference between the two halves:
-	// the root mean square, over pairs of landmarks that mirror each other, of how
-	// far they come to lie from each other's mirror image. Pairs is how many.
-	LopsidedMM float64
-	Pairs      int
-	BoxMM      [2]float64 // mean width and height
-	BoxSD      [2]float64
-	StretchMM  float64 // mean of the worst mismatch at a hinge: what the paper must give
-	TightMM    float64 // the same from thickness alone
-	Tight      bool    // above TightLimitMM
-}
-
-// TightLimitMM is the mismatch from thickness above which a toy binds.
-const TightLimitMM = 0.5
-
-// one puts a unit of error on one end of one line.
-type one struct {
-	line, end int
-	mm        float64
-}
-
-func (e one) Slip(n int) (a, b float64) {
-	if n != e.line {
-		return 0, 0
-	}
-	if e.end == 0 {
-		return e.mm, 0
-	}
-	return 0, e.mm
-}
-func (one) Creep(*fold.State, fold.Hinge) float64 { return 0 }
-
-// thick puts the thickness of the layers inside on every fold.
-type thick struct{}
-
-func (thick) Slip(int) (a, b float64) { return 0, 0 }
-
-// Creep is half of (π/2)·n·t: a line moved by d moves what it carries by 2d.
-func (thick) Creep(s *fold.State, h fold.Hinge) float64 {
-	return sequence.CreepMM(inside(s, h), s.Sheet.ThicknessMM) / 2
-}
-
-// inside counts the layers strictly between the two pieces of a fold, at its
-// middle.
-func inside(s *fold.State, h fold.Hinge) int {
-	a, b := h.A, h.B
-	if s.Above(a, b) < 0 {
-		a, b = b, a
-	}
-	iso := s.F[h.A].Iso
-	m := iso.Apply(geom.Mid(h.P, h.Q))
-	in := s.Folded(h.A).Centroid().Sub(m).Unit()
-	p := m.Add(in.Scale(0.05))
-	n := 0
-	for i := range s.F {
-		c := fold.FacetID(i)
-		if c != a && c != b && s.Above(a, c) > 0 && s.Above(c, b) > 0 && s.Folded(c).Contains(p, 0) {
-			n++
-		}
-	}
-	return n
-}
-
-// probeMM is the error that each line is tried with: small enough for straight
-// answers, large against rounding.
-const probeMM = 0.02
-
-// Of studies a replay without errors of its own: samples toys folded by a hand of
-// the given standard deviation. Same seed, same result.
-func Of(r *sequence.Replay, sigmaMM float64, samples int, seed uint64) (*Spread, error) {
-	base, err := r.WithErrors(one{line: -1})
-	if err != nil {
-		return nil, err
-	}
-	names, at := places(base)
-	lines := r.CreaseLines()
-	answers, err := probe(r, base, names, len(lines))
-	if err != nil {
-		return nil, err
-	}
-	out := &Spread{SigmaMM: sigmaMM, Samples: samples, Seed: seed}
-	st := study{r: r, names: names, at: at, lines: lines, answers: answers, base: base}
-	st.corners()
-	st.steps(out)
-	st.sample(out)
-	thickness, err := r.WithErrors(thick{})
-	if err != nil {
-		return nil, err
-	}
-	for i := range out.Steps {
-		out.Steps[i].GapMM = thickness.Creeps[out.Steps[i].No]
-	}
-	out.TightMM = thickness.Stretch
-	out.Tight = out.TightMM > TightLimitMM
-	return out, nil
-}
-
-func places(o *sequence.Outcome) (names []string, at []geom.Vec) {
-	for n := range o.Landmarks {
-		names = append(names, n)
-	}
-	slices.Sort(names)
-	for _, n := range names {
-		at = append(at, o.Landmarks[n])
-	}
-	return names, at
-}
-
-// answer is how everything moves for 1 mm of error at one end of one line.
-type answer struct {
-	land    []geom.Vec
-	com     geom.Vec
-	iso     []geom.Iso2 // of pieces, absolute, at the probe's error
-	stretch float64
-}
-
-// probe folds the toy once for each end of each line, on all cores.
-func probe(r *sequence.Replay, base *sequence.Outcome, names []string, lines int) ([]answer, error) {
-	out := make([]answer, 2*lines)
-	errs := make([]error, 2*lines)
-	var wg sync.WaitGroup
-	work := make(chan int)
-	for range runtime.GOMAXPROCS(0) {
-		wg.Go(func() {
-			for i := range work {
-				o, err := r.WithErrors(one{i / 2, i % 2, probeMM})
-				if err != nil {
-					errs[i] = err
-					continue
-				}
-				a := answer{com: o.CoM.Sub(base.CoM).Scale(1 / probeMM), iso: o.Shadow.Iso, stretch: o.Stretch / probeMM}
-				for _, n := range names {
-					a.land = append(a.land, o.Landmarks[n].Sub(base.Landmarks[n]).Scale(1/probeMM))
-				}
-				out[i] = a
-			}
-		})
-	}
-	for i := range out {
-		work <- i
-	}
-	close(work)
-	wg.Wait()
-	for _, e := range errs {
-		if e != nil {
-			return nil, e
-		}
-	}
-	return out, nil
-}
-
-type study struct {
-	r       *sequence.Replay
-	names   []string
-	at      []geom.Vec
-	lines   []int // step of each line
-	answers []answer
-	base    *sequence.Outcome
-	rim     []geom.Vec   // corners of pieces, nominal
-	rimBy   [][]geom.Vec // by answer, how each moves
-}
-
-// corners are the corners of pieces that can decide the box: those on the hull,
-// and all within a few millimetres of it.
-func (st *study) corners() {
-	s := st.r.Final()
-	box := s.Box()
-	const band = 8.0
-	type spot struct{ f, k int }
-	var spots []spot
-	for f := range s.F {
-		for k, v := range s.F[f].Poly {
-			p := s.F[f].Iso.Apply(v)
-			if p.X < box.MinX+band || p.X > box.MaxX-band || p.Y < box.MinY+band || p.Y > box.MaxY-band {
-				spots = append(spots, spot{f, k})
-				st.rim = append(st.rim, p)
-			}
-		}
-	}
-	st.rimBy = make([][]geom.Vec, len(st.answers))
-	for i, a := range st.answers {
-		for _, q := range spots {
-			v := s.F[q.f].Poly[q.k]
-			st.rimBy[i] = append(st.rimBy[i], a.iso[q.f].Apply(v).Sub(st.base.Shadow.Iso[q.f].Apply(v)).Scale(1/probeMM))
-		}
-	}
-}
-
-// steps gives each step its share and class.
-func (st *study) steps(out *Spread) {
-	var total, com, lop float64
-	pairs := st.pairs()
-	for _, d := range st.r.Steps {
-		s := Step{No: d.No, Class: Free}
-		for l, step := range st.lines {
-			if step != d.No {
-				continue
-			}
-			s.Lines++
-			a, b := st.answers[2*l], st.answers[2*l+1]
-			s.ShareCoM += a.com.Dot(a.com) + b.com.Dot(b.com)
-			s.ShareLopsided += st.lopsided(pairs, a.land) + st.lopsided(pairs, b.land)
-			for i, n := range st.names {
-				s.Share += a.land[i].Dot(a.land[i]) + b.land[i].Dot(b.land[i])
-				// The whole line 1 mm off: both ends.
-				if move := a.land[i].Add(b.land[i]).Len(); move > s.PerMM {
-					s.PerMM, s.Worst = move, n
-				}
-			}
-		}
-		switch {
-		case s.PerMM >= CriticalMM:
-			s.Class = Critical
-		case s.PerMM > FreeMM:
-			s.Class = Normal
-		}
-		total, com, lop = total+s.Share, com+s.ShareCoM, lop+s.ShareLopsided
-		out.Steps = append(out.Steps, s)
-	}
-	for i := range out.Steps {
-		for _, q := range []struct {
-			share *float64
-			of    float64
-		}{{&out.Steps[i].Share, total}, {&out.Steps[i].ShareCoM, com}, {&out.Steps[i].ShareLopsided, lop}} {
-			if q.of > 1e-12 {
-				*q.share /= q.of
-			}
-		}
-	}
-}
-
-// sample draws toys and gathers their scatter.
-func (st *study) sample(out *Spread) {
-	pairs := st.pairs()
-	out.Pairs = len(pairs)
-	rnd := rand.New(rand.NewPCG(out.Seed, 0x7455))
-	n := len(st.names)
-	sum, sq := make([]geom.Vec, n+1), make([]geom.Vec, n+1)
-	var box, boxSq [2]float64
-	var lop, stretch float64
-	e := make([]float64, len(st.answers))
-	move := make([]geom.Vec, n+1)
-	rim := make([]geom.Vec, len(st.rim))
-	for range out.Samples {
-		clear(move)
-		copy(rim, st.rim)
-		worst := 0.0
-		for i := range e {
-			e[i] = rnd.NormFloat64() * out.SigmaMM
-			a := &st.answers[i]
-			for k, d := range a.land {
-				move[k] = move[k].Add(d.Scale(e[i]))
-			}
-			move[n] = move[n].Add(a.com.Scale(e[i]))
-			for k, d := range st.rimBy[i] {
-				rim[k] = rim[k].Add(d.Scale(e[i]))
-			}
-			worst += a.stretch * a.stretch * e[i] * e[i]
-		}
-		stretch += math.Sqrt(worst)
-		for k, m := range move {
-			sum[k] = sum[k].Add(m)
-			sq[k] = sq[k].Add(geom.Vec{X: m.X * m.X, Y: m.Y * m.Y})
-		}
-		b := geom.EmptyBox().Grow(rim...)
-		for k, v := range [2]float64{b.Width(), b.Height()} {
-			box[k] += v
-			boxSq[k] += v * v
-		}
-		lop += st.lopsided(pairs, move)
-	}
-	k := 1 / float64(out.Samples)
-	land := func(i int, name string, at geom.Vec) Landmark {
-		m := sum[i].Scale(k)
-		vx, vy := sq[i].X*k-m.X*m.X, sq[i].Y*k-m.Y*m.Y
-		return Landmark{name, at, math.Sqrt(math.Max(vx, 0)), math.Sqrt(math.Max(vy, 0)), math.Sqrt(math.Max(vx+vy, 0))}
-	}
-	for i, name := range st.names {
-		out.Landmarks = append(out.Landmarks, land(i, name, st.at[i]))
-	}
-	out.CoM = land(n, "", st.base.CoM)
-	for i := range 2 {
-		out.BoxMM[i] = box[i] * k
-		out.BoxSD[i] = math.Sqrt(math.Max(boxSq[i]*k-out.BoxMM[i]*out.BoxMM[i], 0))
-	}
-	out.StretchMM = stretch * k
-	if len(pairs) > 0 {
-		out.LopsidedMM = math.Sqrt(lop * k / float64(len(pairs)))
-	}
-}
-
-// pairs are landmarks that mirror each other about the sheet's upright middle.
-func (st *study) pairs() [][2]int {
-	var out [][2]int
-	w := st.r.Sheet.WidthMM
-	for i, a := range st.names {
-		p := st.r.Landmarks[a]
-		for j, b := range st.names {
-			q := st.r.Landmarks[b]
-			if p.X < w/2-1e-6 && q.Dist(geom.Vec{X: w - p.X, Y: p.Y}) < 1e-6 {
-				out = append(out, [2]int{i, j})
-				break
-			}
-		}
+func isos(s *fold.State) []geom.Iso2 {
+	out := make([]geom.Iso2, len(s.F))
+	for i, f := range s.F {
+		out[i] = f.Iso
 	}
 	return out
 }
 
-// lopsided is the sum over pairs of the squared mismatch of the two halves. The
-// toy is mirrored, or lies folded in half with both halves upon each other.
-func (st *study) lopsided(pairs [][2]int, move []geom.Vec) float64 {
-	if len(pairs) == 0 {
-		return 0
+func hinges(s *fold.State) []geom.Segment {
+	out := make([]geom.Segment, len(s.H))
+	for i, h := range s.H {
+		out[i] = geom.Segment{A: h.P, B: h.Q}
 	}
-	onTop := true // folded in half
-	for _, p := range pairs {
-		onTop = onTop && st.at[p[0]].Dist(st.at[p[1]]) < 1e-6
-	}
-	var sum float64
-	for _, p := range pairs {
-		a, b := move[p[0]], move[p[1]]
-		if !onTop {
-			a.X = -a.X
+	return out
+}
+
+// Follow carries out one motion of the exact toy along displaced lines.
+func (sh *Toy) Follow(m fold.Move, lines []geom.Line) {
+	moved := make([]geom.Line, len(lines))
+	for i, l := range lines {
+		moved[i] = l
+		if !m.Loose {
+			moved[i] = sh.slipped(m, l)
 		}
-		sum += b.Sub(a).Dot(b.Sub(a))
 	}
-	return sum
+	before := sh.Iso
+	hinge := make([]geom.Segment, len(m.After.H))
+	for i, h := range m.After.H {
+		seg := geom.Segment{A: h.P, B: h.Q}
+		switch {
+		case h.Kind == fold.Glue:
+		case h.Parent >= 0:
+			seg = projected(seg, sh.Hinge[h.Parent])
+		case int(h.Line) < len(moved):
+			l := moved[h.Line]
+			if !m.OnSheet {
+				l = l.Moved(before[m.After.F[h.A].Parent].Inverse())
+			}
+			seg = geom.Segment{A: l.Foot(h.P), B: l.Foot(h.Q)}
+		}
+		hinge[i] = seg
+	}
+	sh.creep(m, hinge)
+	sh.Hinge = hinge
+	sh.place(m, before)
+}
+
+// slipped puts the error of the next line on it.
+func (sh *Toy) slipped(m fold.Move, l geom.Line) geom.Line {
+	a, b := sh.Errors.Slip(sh.Lines)
+	sh.Lines++
+	if a == 0 && b == 0 {
+		return l
+	}
+	half := math.Min(m.Before.Sheet.WidthMM, m.Before.Sheet.HeightMM) / 2
+	mid := geom.Vec{X: m.Before.Sheet.WidthMM / 2, Y: m.Before.Sheet.HeightMM / 2}
+	d := l.Dir()
+	p, q := l.Foot(mid).Sub(d.Scale(half)).Add(l.N.Scale(a)), l.Foot(mid).Add(d.Scale(half)).Add(l.N.Scale(b))
+	out, _ := geom.LineThrough(p, q)
+	return out
+}
+
+// projected is a stretch laid on the line of another.
+func projected(s, on geom.Segment) geom.Segment {
+	l := geom.LineAt(on.A, on.B.Sub(on.A))
+	return geom.Segment{A: l.Foot(s.A), B: l.Foot(s.B)}
+}
+
+// creep moves the lines of hinges that are folded in this motion.
+func (sh *Toy) creep(m fold.Move, hinge []geom.Segment) {
+	for i, h := range m.After.H {
+		if h.Kind == fold.Glue || m.After.Assigned(h) == fold.Flat {
+			continue
+		}
+		if h.Parent >= 0 && m.Before.Assigned(m.Before.H[h.Parent]) != fold.Flat {
+			continue
+		}
+		off := sh.Errors.Creep(m.After, h)
+		if off == 0 {
+			continue
+		}
+		sh.Gaps = append(sh.Gaps, 2*off)
+		// Into the piece that moved: B when A kept its place.
+		into := h.B
+		if !m.After.F[h.A].Iso.Near(m.Before.F[m.After.F[h.A].Parent].Iso, 1e-7) {
+			into = h.A
+		}
+		l := geom.LineAt(hinge[i].A, hinge[i].B.Sub(hinge[i].A))
+		n := l.N.Scale(math.Copysign(off, l.Side(m.After.F[into].Poly.Centroid())))
+		hinge[i] = geom.Segment{A: hinge[i].A.Add(n), B: hinge[i].B.Add(n)}
+	}
+}
+
+// sweeps bounds the relaxation where hinges form loops.
+const sweeps = 60
+
+// place finds where every piece lies after a motion: from a piece that kept its
+// place (or moved with all others) over the hinges, each neighbour lying as the
+// hinge's own line says. Where hinges form loops that do not close exactly, each
+// piece then takes the mean of what its neighbours say, weighted by length.
+func (sh *Toy) place(m fold.Move, before []geom.Iso2) {
+	s := m.After
+	root := fold.FacetID(0)
+	turn := geom.Identity
+	for i, f := range s.F {
+		if t := f.Iso.After(m.Before.F[f.Parent].Iso.Inverse()); t.Near(geom.Identity, 1e-7) {
+			root = fold.FacetID(i)
+			break
+		} else if i == 0 {
+			turn = t
+		}
+	}
+	if root != 0 {
+		turn = geom.Identity
+	}
+	iso := make([]geom.Iso2, len(s.F))
+	for i, f := range s.F {
+		iso[i] = turn.After(before[f.Parent])
+	}
+	step := make([]geom.Iso2, len(s.H)) // B's motion relative to A's
+	touching := make([][]int32, len(s.F))
+	for i, h := range s.H {
+		step[i] = geom.Identity
+		if h.Kind == fold.Glue {
+			step[i] = s.F[h.A].Iso.Inverse().After(s.F[h.B].Iso)
+		} else if s.F[h.A].Iso.FaceUp() != s.F[h.B].Iso.FaceUp() {
+			step[i] = geom.Reflection(geom.LineAt(sh.Hinge[i].A, sh.Hinge[i].B.Sub(sh.Hinge[i].A)))
+		}
+		touching[h.A] = append(touching[h.A], int32(i))
+		touching[h.B] = append(touching[h.B], int32(i))
+	}
+	say := func(i int32, f fold.FacetID) geom.Iso2 { // where hinge i puts f
+		h := s.H[i]
+		if h.B == f {
+			return iso[h.A].After(step[i])
+		}
+		return iso[h.B].After(step[i].Inverse())
+	}
+	seen := make([]bool, len(s.F))
+	seen[root] = true
+	order := []fold.FacetID{root}
+	for k := 0; k < len(order); k++ {
+		for _, i := range touching[order[k]] {
+			g, _ := s.H[i].Other(order[k])
+			if !seen[g] {
+				seen[g] = true
+				iso[g] = say(i, g)
+				order = append(order, g)
+			}
+		}
+	}
+	gap := func() float64 {
+		worst := 0.0
+		for i, h := range s.H {
+			p, q := sh.Hinge[i].A, sh.Hinge[i].B
+			if h.Kind == fold.Glue {
+				continue
+			}
+			a, b := iso[h.A], iso[h.B]
+			worst = math.Max(worst, math.Max(a.Apply(p).Dist(b.Apply(p)), a.Apply(q).Dist(b.Apply(q))))
+		}
+		return worst
+	}
+	if len(order)-1 < len(s.H) && gap() > 1e-9 {
+		for range sweeps {
+			var change float64
+			for _, f := range order[1:] {
+				c := s.F[f].Poly.Centroid()
+				var sx, sy, w float64
+				var at geom.Vec
+				for _, i := range touching[f] {
+					t := say(i, f)
+					k := s.H[i].P.Dist(s.H[i].Q)
+					at = at.Add(t.Apply(c).Scale(k))
+					sx, sy, w = sx+k*t.A, sy+k*t.C, w+k
+				}
+				n := math.Hypot(sx, sy)
+				if w == 0 || n == 0 {
+					continue
+				}
+				sign := 1.0
+				if !s.F[f].Iso.FaceUp() {
+					sign = -1
+				}
+				t := geom.Iso2{A: sx / n, C: sy / n, B: -sign * sy / n, D: sign * sx / n}
+				to := at.Scale(1 / w)
+				here := t.Turn(c)
+				t.TX, t.TY = to.X-here.X, to.Y-here.Y
+				change = math.Max(change, t.Apply(c).Dist(iso[f].Apply(c)))
+				iso[f] = t
+			}
+			if change < 1e-7 {
+				break
+			}
+		}
+		sh.Worst = math.Max(sh.Worst, gap())
+	}
+	sh.Iso = iso
 }

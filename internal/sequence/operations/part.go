@@ -172,7 +172,7 @@ func readRefold(*lang.Parser, *sequence.Step) sequence.Action { return &unfoldSt
 
 func (a *unfoldStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
 	if r.Sh != nil {
-		return r.Sh.Follow(r, nil)
+		return r.Followed()
 	}
 	to, err := a.target(r, s.No)
 	if err != nil {
@@ -268,7 +268,7 @@ func (a *glueStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	}
 	d.At = &at
 	if r.Sh != nil {
-		return r.Sh.Follow(r, nil)
+		return r.Followed()
 	}
 	p, err := a.a.Sheet(r)
 	if err != nil {

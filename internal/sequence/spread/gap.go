@@ -1,9 +1,10 @@
-package shadow
+package spread
 
 import (
 	"math"
 
 	"tussock/internal/fold"
+	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
 )
 
@@ -41,7 +42,7 @@ func ClearanceOf(d sequence.Done) (c Clearance, ok bool) {
 			c.Inside = max(c.Inside, inside(d.After, h))
 		}
 	}
-	c.NeedMM, c.LeavesMM = sequence.CreepMM(c.Inside, d.After.Sheet.ThicknessMM), d.GapMM
+	c.NeedMM, c.LeavesMM = shadow.CreepMM(c.Inside, d.After.Sheet.ThicknessMM), d.GapMM
 	switch {
 	case c.LeavesMM < -1e-9:
 		c.Verdict, c.MM = Overlap, -c.LeavesMM

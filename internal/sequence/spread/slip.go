@@ -1,4 +1,4 @@
-package shadow
+package spread
 
 import (
 	"cmp"

@@ -1,4 +1,4 @@
-package shadow_test
+package spread_test
 
 import (
 	"math"
@@ -9,6 +9,7 @@ import (
 	"tussock/internal/fold/shadow"
 	"tussock/internal/foldtest"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
 )
@@ -19,9 +20,9 @@ func toy(t testing.TB, name string) *sequence.Replay {
 	return foldtest.On(t, p, p.WidthMM, p.HeightMM, nil)
 }
 
-func study(t testing.TB, r *sequence.Replay, sigma float64) *shadow.Spread {
+func study(t testing.TB, r *sequence.Replay, sigma float64) *spread.Spread {
 	t.Helper()
-	s, err := shadow.Of(r, sigma, 4000, 1)
+	s, err := spread.Of(r, sigma, 4000, 1)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -142,7 +143,7 @@ func TestOneFoldByHand(t *testing.T) {
 			}
 		}
 	}
-	if s.Steps[0].Share != 1 || s.Steps[0].Class != shadow.Normal {
+	if s.Steps[0].Share != 1 || s.Steps[0].Class != spread.Normal {
 		t.Errorf("the only fold has share %v, class %s", s.Steps[0].Share, s.Steps[0].Class)
 	}
 }
@@ -152,7 +153,7 @@ func TestSharesAndClasses(t *testing.T) {
 	for _, name := range []string{"pointed", "bird", "frog"} {
 		s := study(t, toy(t, name), 0.3)
 		var sum, com float64
-		kinds := map[shadow.Class]int{}
+		kinds := map[spread.Class]int{}
 		for _, st := range s.Steps {
 			sum, com = sum+st.Share, com+st.ShareCoM
 			kinds[st.Class]++
@@ -195,7 +196,7 @@ func TestGapForThickness(t *testing.T) {
 	if d := study(t, p.Run(thick, nil), 0.3); math.Abs(d.Steps[1].GapMM-2*s.Steps[1].GapMM) > 1e-9 {
 		t.Errorf("twice the thickness asks for %v mm", d.Steps[1].GapMM)
 	}
-	if math.Abs(sequence.CreepMM(1, 0.1)-0.157) > 5e-4 || math.Abs(sequence.CreepMM(4, 0.1)-0.628) > 5e-4 || math.Abs(sequence.CreepMM(10, 0.1)-1.571) > 5e-4 {
+	if math.Abs(shadow.CreepMM(1, 0.1)-0.157) > 5e-4 || math.Abs(shadow.CreepMM(4, 0.1)-0.628) > 5e-4 || math.Abs(shadow.CreepMM(10, 0.1)-1.571) > 5e-4 {
 		t.Error("the creep law differs from its table")
 	}
 }
@@ -204,7 +205,7 @@ func BenchmarkSpreadOfBird(b *testing.B) {
 	r := toy(b, "bird")
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := shadow.Of(r, 0.3, 1000, 1); err != nil {
+		if _, err := spread.Of(r, 0.3, 1000, 1); err != nil {
 			b.Fatal(err)
 		}
 	}

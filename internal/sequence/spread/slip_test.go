@@ -1,12 +1,12 @@
-package shadow_test
+package spread_test
 
 import (
 	"math"
 	"strings"
 	"testing"
 
-	"tussock/internal/fold/shadow"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
@@ -39,7 +39,7 @@ valley bring left to keel GAP as w
 		t.Fatal(exact.Err)
 	}
 	for _, past := range []float64{-2, -0.5, 0.5, 1, 2} {
-		s, ok, err := shadow.SlipAt(exact, 3, past)
+		s, ok, err := spread.SlipAt(exact, 3, past)
 		if err != nil || !ok {
 			t.Fatal(err)
 		}
@@ -69,11 +69,11 @@ valley bring left to keel GAP as w
 func TestRemediesMakeItBetter(t *testing.T) {
 	p, _ := shelf.Find("curlew")
 	r := p.Run(leaflet, nil)
-	one, ok, err := shadow.SlipAt(r, 2, 1)
+	one, ok, err := spread.SlipAt(r, 2, 1)
 	if err != nil || !ok {
 		t.Fatal(err)
 	}
-	two, _, _ := shadow.SlipAt(r, 2, 2)
+	two, _, _ := spread.SlipAt(r, 2, 2)
 	if math.Abs(two.RMSMM-2*one.RMSMM) > 1e-6 || two.CoMMM.Sub(one.CoMMM.Scale(2)).Len() > 1e-6 {
 		t.Errorf("%v and %v", one.RMSMM, two.RMSMM)
 	}
@@ -86,18 +86,18 @@ func TestRemediesMakeItBetter(t *testing.T) {
 		}
 	}
 	for _, d := range r.Steps {
-		if _, ok, _ := shadow.SlipAt(r, d.No, 1); ok == (d.Op == sequence.OpTurn || d.Op == "wing") {
+		if _, ok, _ := spread.SlipAt(r, d.No, 1); ok == (d.Op == sequence.OpTurn || d.Op == "wing") {
 			t.Errorf("%s can slip: %v", d.Op, ok)
 		}
 	}
-	if tiny, _, _ := shadow.SlipAt(r, 2, 0.2); tiny.Advice() != shadow.Accept {
+	if tiny, _, _ := spread.SlipAt(r, 2, 0.2); tiny.Advice() != spread.Accept {
 		t.Errorf("0.2 mm: %s", tiny.Advice())
 	}
-	big, _, _ := shadow.SlipAt(r, 2, 8)
-	if makesUp := len(big.Remedies) > 0 && big.Remedies[0].LeftMM < big.RMSMM/2; (big.Advice() == shadow.Compensate) != makesUp || !makesUp && big.Advice() != shadow.Redo {
+	big, _, _ := spread.SlipAt(r, 2, 8)
+	if makesUp := len(big.Remedies) > 0 && big.Remedies[0].LeftMM < big.RMSMM/2; (big.Advice() == spread.Compensate) != makesUp || !makesUp && big.Advice() != spread.Redo {
 		t.Errorf("8 mm: %s with %+v", big.Advice(), big.Remedies)
 	}
-	if zero, _, _ := shadow.SlipAt(r, 2, 0); zero.RMSMM != 0 || len(zero.Remedies) != 0 {
+	if zero, _, _ := spread.SlipAt(r, 2, 0); zero.RMSMM != 0 || len(zero.Remedies) != 0 {
 		t.Errorf("no slip: %+v", zero)
 	}
 }
