@@ -7,7 +7,7 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
-	"tussock/internal/motion/glide"
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/shelf"
 )
 
@@ -26,11 +26,11 @@ func TestLipsStandUp(t *testing.T) {
 	for _, knobs := range []map[string]float64{{"curl": 8}, {"curl": 6, "curl_uneven": 4}, {"curl": 0, "rudder": 10}, {"curl": -5}} {
 		r := on(t, p, 210, 297, knobs)
 		pose := body.Standing(r)
-		f, ok := glide.FrameOf(r, pose)
+		f, ok := craft.FrameOf(r, pose)
 		if !ok {
 			t.Fatal("no frame")
 		}
-		for _, l := range glide.Lips(r, pose) {
+		for _, l := range craft.Lips(r, pose) {
 			rise, whole, parts := 0.0, 0.0, 0.0
 			side := 0.0
 			for i := range pose.State.F {
@@ -72,7 +72,7 @@ func TestLipsStandUp(t *testing.T) {
 			}
 		}
 	}
-	if lips := glide.Lips(on(t, p, 210, 297, map[string]float64{"curl": 0}), body.Standing(on(t, p, 210, 297, nil))); len(lips) != 0 {
+	if lips := craft.Lips(on(t, p, 210, 297, map[string]float64{"curl": 0}), body.Standing(on(t, p, 210, 297, nil))); len(lips) != 0 {
 		t.Errorf("%d edges are bent without a bend", len(lips))
 	}
 }
@@ -83,13 +83,13 @@ func TestFinsStandOnTheWings(t *testing.T) {
 	p, _ := shelf.Find("godwit")
 	r := on(t, p, 215.9, 279.4, map[string]float64{"wing": 90})
 	pose := body.Standing(r)
-	f, ok := glide.FrameOf(r, pose)
+	f, ok := craft.FrameOf(r, pose)
 	if !ok {
 		t.Fatal("no frame")
 	}
 	sides := map[bool]int{}
 	for w, wing := range r.Openings {
-		if wing.Op != glide.OpFin {
+		if wing.Op != craft.OpFin {
 			continue
 		}
 		lo, hi := math.Inf(1), math.Inf(-1)

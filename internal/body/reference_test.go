@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 	"tussock/internal/fold/layermap"
-	"tussock/internal/motion/glide"
+	"tussock/internal/motion/glide/craft"
 
 	"tussock/internal/body"
 	"tussock/internal/foldtest"
@@ -239,9 +239,9 @@ func TestPoseReference(t *testing.T) {
 // raising them to a V of a degrees shortens it by cos a.
 func TestGliderMeasures(t *testing.T) {
 	p, _ := shelf.Find("shelduck")
-	measure := func(angle float64) glide.Measures {
+	measure := func(angle float64) craft.Measures {
 		r := on(t, p, 210, 297, map[string]float64{"wing": angle})
-		g, ok := glide.Measure(r, glide.Stand(r))
+		g, ok := craft.Measure(r, craft.Stand(r))
 		if !ok {
 			t.Fatal("a finished glider has no measures")
 		}
@@ -278,12 +278,12 @@ func TestScaling(t *testing.T) {
 
 func TestKnobsChangeTheToy(t *testing.T) {
 	p, _ := shelf.Find("curlew")
-	measure := func(k map[string]float64) glide.Measures {
+	measure := func(k map[string]float64) craft.Measures {
 		r := on(t, p, 210, 297, k)
 		if f := r.Final().Faults(); len(f) > 0 {
 			t.Fatalf("%v: %v", k, f)
 		}
-		g, _ := glide.Measure(r, glide.Stand(r))
+		g, _ := craft.Measure(r, craft.Stand(r))
 		return g
 	}
 	base := measure(nil)

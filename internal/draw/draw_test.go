@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
-	"tussock/internal/motion/glide"
+	"tussock/internal/motion/glide/craft"
 
 	"tussock/internal/body"
 	"tussock/internal/sequence"
@@ -138,7 +138,7 @@ func TestBehindIsSymmetric(t *testing.T) {
 	for _, angle := range []float64{60, 90, 110} {
 		r := replay(t, "shelduck", map[string]float64{"wing": angle})
 		pose := body.Standing(r)
-		f, ok := glide.FrameOf(r, pose)
+		f, ok := craft.FrameOf(r, pose)
 		if !ok {
 			t.Fatal("no frame")
 		}
@@ -147,7 +147,7 @@ func TestBehindIsSymmetric(t *testing.T) {
 		if math.Abs(pic.CoM[0]-middle) > 0.02 {
 			t.Errorf("wings %v: the centre of mass is %.2f mm off the middle", angle, pic.CoM[0]-middle)
 		}
-		g, _ := glide.Measure(r, pose)
+		g, _ := craft.Measure(r, pose)
 		if math.Abs(pic.View[2]-g.SpanMM) > 0.02 {
 			t.Errorf("wings %v: drawn %.2f mm wide, span %.2f", angle, pic.View[2], g.SpanMM)
 		}
@@ -167,7 +167,7 @@ func TestBehindIsSymmetric(t *testing.T) {
 func TestNearerIsPaintedLater(t *testing.T) {
 	r := replay(t, "curlew", nil)
 	pose := body.Standing(r)
-	f, _ := glide.FrameOf(r, pose)
+	f, _ := craft.FrameOf(r, pose)
 	keelFirst := func(elevation float64) bool {
 		return pose.PartOf(FirstPainted(pose, Behind(f.Chord, f.Right, 35, elevation))) == 0
 	}

@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"tussock/internal/body"
-	"tussock/internal/motion/glide"
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
@@ -72,7 +72,7 @@ func TestGlidersOnOfficeSheets(t *testing.T) {
 				t.Errorf("%s on %v x %v: %v", p.ID, s[0], s[1], r.Err)
 				continue
 			}
-			g, ok := glide.Measure(r, glide.Stand(r))
+			g, ok := craft.Measure(r, craft.Stand(r))
 			if !ok || g.SpanMM < 80 || g.WingAreaMM2 < 8000 || g.CoMAftMM < 0.25*g.LengthMM || g.CoMAftMM > 0.7*g.LengthMM {
 				t.Errorf("%s on %v x %v: %+v", p.ID, s[0], s[1], g)
 			}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 )
 
 // Throw is how a glider leaves the hand.
@@ -265,7 +266,7 @@ func (m *Model) change(s *state, airless bool) (d state) {
 	d[0] = a[0][0]*u + a[0][1]*v + a[0][2]*w
 	d[1] = a[1][0]*u + a[1][1]*v + a[1][2]*w
 	d[2] = a[2][0]*u + a[2][1]*v + a[2][2]*w
-	down := vec{a[2][0] * Gravity, a[2][1] * Gravity, a[2][2] * Gravity}
+	down := vec{a[2][0] * air.Gravity, a[2][1] * air.Gravity, a[2][2] * air.Gravity}
 	var f, t vec
 	mass, inverse := m.m, &m.inverse
 	own := m.Weight.MassKg

@@ -6,6 +6,9 @@ import (
 	"testing"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
+	"tussock/internal/motion/glide/air/airtest"
+	"tussock/internal/motion/glide/craft"
 )
 
 // Without air it is a stone: a parabola, whatever it turns about, and no energy is
@@ -16,7 +19,7 @@ func TestThrownWithoutAir(t *testing.T) {
 	throw := Throw{SpeedMS: 6, AngleDeg: geom.Deg(0.5), HeightM: 1.6 - 0.01, PitchDeg: 200, RollDeg: 100, TurnDeg: -40}
 	f := m.Fly(throw, Room{Airless: true}, nil)
 	v, h := 6.0, 1.59
-	want := v * math.Cos(0.5) / Gravity * (v*math.Sin(0.5) + math.Sqrt(v*v*math.Sin(0.5)*math.Sin(0.5)+2*Gravity*h))
+	want := v * math.Cos(0.5) / air.Gravity * (v*math.Sin(0.5) + math.Sqrt(v*v*math.Sin(0.5)*math.Sin(0.5)+2*air.Gravity*h))
 	if math.Abs(f.AheadM-want) > 1e-5 || math.Abs(want-4.916125) > 1e-5 {
 		t.Errorf("it lands at %.6f, not %.6f", f.AheadM, want)
 	}
@@ -24,7 +27,7 @@ func TestThrownWithoutAir(t *testing.T) {
 	energy := func() float64 {
 		i := m.inertia
 		w := [3]float64{s[10], s[11], s[12]}
-		e := 0.5*m.Weight.MassKg*(s[3]*s[3]+s[4]*s[4]+s[5]*s[5]) - m.Weight.MassKg*Gravity*s[2]
+		e := 0.5*m.Weight.MassKg*(s[3]*s[3]+s[4]*s[4]+s[5]*s[5]) - m.Weight.MassKg*air.Gravity*s[2]
 		for a := range 3 {
 			for b := range 3 {
 				e += 0.5 * w[a] * i[a][b] * w[b]
@@ -75,7 +78,7 @@ func TestElementsAgreeWithTheLattice(t *testing.T) {
 	for _, id := range []string{"curlew", "shelduck"} {
 		m := shelfGlider(t, id, map[string]float64{"curl": 0})
 		const v, h = 6.0, 1e-3
-		q := AirDensity * v * v / 2 * m.s
+		q := air.AirDensity * v * v / 2 * m.s
 		d := m.D
 		for i, want := range [][3]float64{{d.CYb, d.Clb, d.Cnb}, {d.CYp, d.Clp, d.Cnp}, {d.CYr, d.Clr, d.Cnr}} {
 			var s [4]float64
@@ -92,7 +95,7 @@ func TestElementsAgreeWithTheLattice(t *testing.T) {
 		a := geom.Rad(0.5)
 		f, tq := m.Air(v*math.Cos(a), 0, v*math.Sin(a), 0, 0, 0)
 		g, tg := m.Air(v*math.Cos(a), 0, -v*math.Sin(a), 0, 0, 0)
-		near(t, id+": lift", (g.z-f.z)/(2*a*q), d.CNa, 0.03)
+		airtest.Near(t, id+": lift", (g.z-f.z)/(2*a*q), d.CNa, 0.03)
 		if got := (tq.y - tg.y) / (2 * a * q * m.c); math.Abs(got-d.Cma) > 0.01 {
 			t.Errorf("%s: Cma is %v, of the lattice %v", id, got, d.Cma)
 		}
@@ -163,7 +166,7 @@ func TestSwingOfAHeavyGlider(t *testing.T) {
 		}
 		tr := trims[0]
 		period := swing(m, tr)
-		near(t, "its period over Lanchester's", period/(math.Pi*math.Sqrt2*tr.SpeedMS/Gravity), c.want, c.part)
+		airtest.Near(t, "its period over Lanchester's", period/(math.Pi*math.Sqrt2*tr.SpeedMS/air.Gravity), c.want, c.part)
 	}
 }
 
@@ -237,7 +240,7 @@ func TestHardThrowsStayWithinRecords(t *testing.T) {
 				*i *= k
 			}
 			for curl := -2.0; curl <= 10; curl += 1 {
-				m := NewModel(base.Shape, w, Bends{CurlRight: geom.Rad(curl), CurlLeft: geom.Rad(curl)})
+				m := NewModel(base.Shape, w, air.Bends{CurlRight: geom.Rad(curl), CurlLeft: geom.Rad(curl)})
 				for _, v := range []float64{20, 25, 28} {
 					for a := -5.0; a <= 75; a += 8 {
 						f := m.Fly(Throw{SpeedMS: v, AngleDeg: a, HeightM: 1.8}, Room{}, nil)
@@ -268,8 +271,8 @@ func TestVerticalClimbBound(t *testing.T) {
 		_, least := m.BestGlide()
 		v, h, dt := 25.0, 0.0, 0.001
 		for v > 0 {
-			drag := AirDensity / 2 * v * v * m.s * m.polar.cd0 * math.Sqrt(frictionSpeed/math.Max(v, 0.1))
-			v -= (Gravity + drag/m.Weight.MassKg) * dt
+			drag := air.AirDensity / 2 * v * v * m.s * m.polar.cd0 * math.Sqrt(air.FrictionSpeed/math.Max(v, 0.1))
+			v -= (air.Gravity + drag/m.Weight.MassKg) * dt
 			h += v * dt
 		}
 		if s := h / least.SinkMS; s < 18 || s > 40 {
@@ -284,14 +287,14 @@ func TestScaleOfAFlight(t *testing.T) {
 	small := shelfGlider(t, "curlew", map[string]float64{"curl": 3})
 	const k = 2.0
 	grow := func(v geom.Vec3) geom.Vec3 { return v.Scale(k) }
-	var strips []Strip
+	var strips []air.Strip
 	for _, s := range small.Shape.Strips {
-		e := func(e Edge) Edge { return Edge{grow(e.Lead), grow(e.Trail)} }
+		e := func(e air.Edge) air.Edge { return air.Edge{Lead: grow(e.Lead), Trail: grow(e.Trail)} }
 		s.Left, s.Right, s.LipM = e(s.Left), e(s.Right), s.LipM*k
 		strips = append(strips, s)
 	}
-	h := NewShape(surface(t, strips, chordwisePanels), nil)
-	h.friction = small.Shape.friction * math.Sqrt(math.Sqrt(k)) // the speed law would lower it
+	h := air.NewShape(airtest.Surface(t, strips, craft.ChordwisePanels), nil)
+	h.Friction = small.Shape.Friction * math.Sqrt(math.Sqrt(k)) // the speed law would lower it
 	w := small.Weight
 	w.MassKg *= k * k * k
 	w.CoM = grow(w.CoM)
@@ -305,8 +308,8 @@ func TestScaleOfAFlight(t *testing.T) {
 	a := small.Fly(Throw{SpeedMS: 6, HeightM: 1.6}, Room{}, nil)
 	large.Shape = h
 	c := large.Fly(Throw{SpeedMS: 6 * math.Sqrt(k), HeightM: 1.6 * k}, Room{}, nil)
-	near(t, "distance", c.DistanceM, k*a.DistanceM, 0.06)
-	near(t, "time", c.TimeS, math.Sqrt(k)*a.TimeS, 0.06)
+	airtest.Near(t, "distance", c.DistanceM, k*a.DistanceM, 0.06)
+	airtest.Near(t, "time", c.TimeS, math.Sqrt(k)*a.TimeS, 0.06)
 }
 
 // A lighter paper never flies faster at trim; more weight at the nose never moves the

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 )
 
 // vec is a vector in body axes: x forward, y right, z down.
@@ -13,10 +14,10 @@ type vec struct{ x, y, z float64 }
 // fins), tables over the full angle of attack, and what the elements miss of the
 // lattice's derivatives at small angles. It is never changed by a flight.
 type Model struct {
-	Shape   *Shape
-	Weight  Weight
-	Bends   Bends
-	D       Derivatives
+	Shape   *air.Shape
+	Weight  air.Weight
+	Bends   air.Bends
+	D       air.Derivatives
 	FloorM  [2]float64 // lowest and highest corner, body axes z
 	corners []vec
 	polar   polar
@@ -40,10 +41,12 @@ type Model struct {
 }
 
 // NewModel joins shape, weight and bends. The lattice is not solved anew.
-func NewModel(h *Shape, w Weight, bends Bends) *Model { return newModel(h, w, bends, Doubt{}) }
+func NewModel(h *air.Shape, w air.Weight, bends air.Bends) *Model {
+	return newModel(h, w, bends, Doubt{})
+}
 
-func newModel(h *Shape, w Weight, bends Bends, doubt Doubt) *Model {
-	m := &Model{Shape: h, Weight: w, Bends: bends, s: h.areaM2, b: h.spanM, c: h.chordM}
+func newModel(h *air.Shape, w air.Weight, bends air.Bends, doubt Doubt) *Model {
+	m := &Model{Shape: h, Weight: w, Bends: bends, s: h.AreaM2, b: h.SpanM, c: h.ChordM}
 	m.D = h.Derivatives(w.CoM)
 	d := m.D
 	m.polar = polarOf(h, d, w.CoM.X, w.CoM.Z, (bends.CurlRight+bends.CurlLeft)/2)
@@ -73,28 +76,28 @@ func newModel(h *Shape, w Weight, bends Bends, doubt Doubt) *Model {
 	if m.keelSlope > 1e-9 {
 		m.keelX = d.KeelNb * m.b / d.KeelYb
 		m.keelZ = -d.KeelLb * m.b / d.KeelYb
-		m.keelAreaX = -(h.keelX - w.CoM.X)
-		m.keelPlate = plateNormal * h.keelM2 / m.s
+		m.keelAreaX = -(h.KeelX - w.CoM.X)
+		m.keelPlate = air.PlateNormal * h.KeelM2 / m.s
 	}
-	apart := lips * curlEfficiency * curlSpan * math.Tanh((bends.CurlRight-bends.CurlLeft)/2/curlSpan)
-	lip := lips * curlEfficiency * curlSpan * math.Tanh(bends.Rudder/curlSpan)
+	apart := lips * air.CurlEfficiency * air.CurlSpan * math.Tanh((bends.CurlRight-bends.CurlLeft)/2/air.CurlSpan)
+	lip := lips * air.CurlEfficiency * air.CurlSpan * math.Tanh(bends.Rudder/air.CurlSpan)
 	m.cl0 = d.Clda*apart + d.ClTw*bends.Twist + d.ClRud*lip + d.ClNos*bends.Nose
 	m.cn0 = d.Cnda*apart + d.CnTw*bends.Twist + d.CnRud*lip + d.CnNos*bends.Nose
 	m.cy0 = d.CYrud*lip + d.CYnos*bends.Nose
 	for _, q := range h.Strips {
-		if q.Part.wing() {
+		if q.Part.Wing() {
 			m.curved += cubed(q, w.CoM.X)
 		}
 	}
 	m.calibrate()
-	roll := -d.Clp * AirDensity * m.s * m.b * m.b / (4 / m.inverse[0][0])
-	pitch := math.Sqrt(math.Abs(d.Cma)*AirDensity*m.s*m.c/2*m.inverse[1][1]) - d.Cmq*AirDensity*m.s*m.c*m.c/4*m.inverse[1][1]
+	roll := -d.Clp * air.AirDensity * m.s * m.b * m.b / (4 / m.inverse[0][0])
+	pitch := math.Sqrt(math.Abs(d.Cma)*air.AirDensity*m.s*m.c/2*m.inverse[1][1]) - d.Cmq*air.AirDensity*m.s*m.c*m.c/4*m.inverse[1][1]
 	m.rate = math.Max(roll, pitch)
 	return m
 }
 
 // cubed is ∫ |x - x_com|³ dS of a strip.
-func cubed(q Strip, com float64) float64 {
+func cubed(q air.Strip, com float64) float64 {
 	lead := (q.Left.Lead.X + q.Right.Lead.X) / 2
 	to4 := func(x float64) float64 { d := x - com; return d * d * d * math.Abs(d) / 4 }
 	return (to4(lead+q.Chord()) - to4(lead)) * q.Width()
@@ -113,12 +116,12 @@ func (m *Model) weigh() {
 	h, w := m.Shape, m.Weight
 	long, short := math.Max(m.s/m.b, m.b), math.Min(m.s/m.b, m.b)
 	part := (long / short) / (long/short + 0.73)
-	mz := AirDensity * math.Pi / 4 * part * short * short * long
-	my := 0.36 * AirDensity * math.Pi / 4 * math.Pow(h.keelM2, 1.5)
+	mz := air.AirDensity * math.Pi / 4 * part * short * short * long
+	my := 0.36 * air.AirDensity * math.Pi / 4 * math.Pow(h.KeelM2, 1.5)
 	m.m = vec{w.MassKg + 0.02*mz, w.MassKg + my, w.MassKg + mz}
 	width := m.s / m.b
-	iy := AirDensity * math.Pi / 128 * width * width * width * width * m.b * part
-	ix := AirDensity * math.Pi / 8 * part * h.halfWidthFourth
+	iy := air.AirDensity * math.Pi / 128 * width * width * width * width * m.b * part
+	ix := air.AirDensity * math.Pi / 8 * part * h.HalfWidthFourth
 	// Products of inertia: x and z change sign from geometry to body axes.
 	m.inertia = [3][3]float64{{w.Ixx, -w.Ixy, w.Ixz}, {-w.Ixy, w.Iyy, -w.Iyz}, {w.Ixz, -w.Iyz, w.Izz}}
 	with := m.inertia
@@ -157,13 +160,13 @@ func slip(x float64) float64 {
 // then on both agree at small angles.
 func (m *Model) calibrate() {
 	d := m.D
-	const v, h = frictionSpeed, 1e-4
+	const v, h = air.FrictionSpeed, 1e-4
 	want := [3][4]float64{{d.CYb, d.CYp, d.CYr, d.CYa}, {d.Clb, d.Clp, d.Clr, d.Cla}, {d.Cnb, d.Cnp, d.Cnr, d.Cna}}
 	// Without curl, and level: what the load on the wings does is left to the elements.
 	bare := *m
 	bare.flat = true
 	bare.cy0, bare.cl0, bare.cn0 = 0, 0, 0
-	q := AirDensity * v * v / 2 * m.s
+	q := air.AirDensity * v * v / 2 * m.s
 	for j := range 4 {
 		state := [4]float64{}
 		state[j] = h
@@ -195,10 +198,10 @@ func (m *Model) Air(u, v, w, p, q, r float64) (f, t vec) {
 		return f, t
 	}
 	speed := math.Sqrt(v2)
-	axial := math.Sqrt(frictionSpeed / max(speed, 0.1))
+	axial := math.Sqrt(air.FrictionSpeed / max(speed, 0.1))
 	soft := 1.0
 	if m.Bends.Softening {
-		soft = 1 / (1 + v2/(softeningSpeed*softeningSpeed))
+		soft = 1 / (1 + v2/(air.SofteningSpeed*air.SofteningSpeed))
 	}
 	if m.flat {
 		soft = 0
@@ -211,7 +214,7 @@ func (m *Model) Air(u, v, w, p, q, r float64) (f, t vec) {
 		}
 		uh := u - r*y
 		wh := w + p*y + s*m.dihedral*v
-		press := AirDensity * m.s / 4 * (uh*uh + wh*wh) * size
+		press := air.AirDensity * m.s / 4 * (uh*uh + wh*wh) * size
 		c := m.table.look(uh, wh)
 		n := press * (c.cn + soft*c.cnCurl) * (1 + s*lean)
 		ax := press * c.ca * axial
@@ -230,13 +233,13 @@ func (m *Model) Air(u, v, w, p, q, r float64) (f, t vec) {
 			abs := math.Abs(sin)
 			gone := smooth(0.342, 0.5, abs) // sines of 20° and 30°
 			coef := (1-gone)*m.keelSlope*sin*cos + gone*m.keelPlate*sin
-			y := -AirDensity * m.s / 2 * k2 * coef
+			y := -air.AirDensity * m.s / 2 * k2 * coef
 			f.y += y
 			t.z += y * (m.keelX + (m.keelAreaX-m.keelX)*abs)
 			t.x -= m.keelZ * y
 		}
 	}
-	press := AirDensity * v2 / 2 * m.s
+	press := air.AirDensity * v2 / 2 * m.s
 	if fade := clamp((u/speed-0.6)/0.3, 0, 1); fade > 0 {
 		// Straight lines hold for small angles and rates only; further on the elements,
 		// which never give energy, have it to themselves.
@@ -249,7 +252,7 @@ func (m *Model) Air(u, v, w, p, q, r float64) (f, t vec) {
 		t.x += m.b * row(1, m.cl0)
 		t.z += m.b * row(2, m.cn0)
 	}
-	across := dampingLeft + (1-dampingLeft)*clamp((math.Abs(u)/speed-0.5)/0.4, 0, 1)
-	t.y += AirDensity*speed*m.s*m.c*m.c/4*m.D.Cmq*across*q - 0.5*AirDensity*m.curved*math.Abs(q)*q
+	across := air.DampingLeft + (1-air.DampingLeft)*clamp((math.Abs(u)/speed-0.5)/0.4, 0, 1)
+	t.y += air.AirDensity*speed*m.s*m.c*m.c/4*m.D.Cmq*across*q - 0.5*air.AirDensity*m.curved*math.Abs(q)*q
 	return f, t
 }

@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"testing"
 
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/operations"
 )
@@ -17,7 +18,7 @@ func pattern(t testing.TB, id string) *sequence.Pattern {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err := operations.Language(language, sequence.Vocabulary{Moves: "reveal"}).Parse(id, string(text))
+	p, err := operations.Language(craft.Language, sequence.Vocabulary{Moves: "reveal"}).Parse(id, string(text))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/glide/air"
 )
 
 // neutralBy is how far the neutral point may be out, as a part of the mean chord: the
@@ -25,8 +26,8 @@ func (m *Model) Readings() []motion.Reading {
 	out := []motion.Reading{
 		exact("mass", "Mass", "g", w.MassKg*1e3, 2, 2, 8, "All paper and what is fixed to it.", "sheet and paper; cuts; clip"),
 		m.balance(exact("com", "Centre of mass behind the nose", "mm", w.CoM.X*1e3, 1, 0, 0, "Where it balances on a finger, measured along the wing crease.", "nose folds, clip")),
-		exact("area", "Wing area", "cm²", h.areaM2*1e4, 0, 100, 300, "Both wings, each in its own plane.", "wing line, sheet"),
-		exact("span", "Span", "mm", h.spanM*1e3, 0, 90, 250, "From tip to tip.", "wing line, V"),
+		exact("area", "Wing area", "cm²", h.AreaM2*1e4, 0, 100, 300, "Both wings, each in its own plane.", "wing line, sheet"),
+		exact("span", "Span", "mm", h.SpanM*1e3, 0, 90, 250, "From tip to tip.", "wing line, V"),
 		exact("ratio", "Aspect ratio", "", h.AspectRatio(), 2, 0.5, 3, "Span times span over area: narrow and long is small.", "wing line"),
 		exact("loading", "Wing loading", "N/m²", m.LoadingNM2(), 2, 1.5, 4, "Weight over wing area. Speed grows with its root.", "paper, keel depth, clip"),
 	}
@@ -74,14 +75,14 @@ func (m *Model) balance(r motion.Reading) motion.Reading {
 // bendReadings are the last bends side by side, as they are measured on the toy.
 func (m *Model) bendReadings(exact func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved string) motion.Reading) []motion.Reading {
 	lip := 0.0
-	sum := map[Part][2]float64{} // rise and run of each wing
+	sum := map[air.Part][2]float64{} // rise and run of each wing
 	for _, s := range m.Shape.Strips {
-		if !s.Part.wing() {
+		if !s.Part.Wing() {
 			continue
 		}
 		lip = math.Max(lip, s.LipM*1e3)
 		d := s.Right.Lead.Sub(s.Left.Lead)
-		if s.Part == LeftWing {
+		if s.Part == air.LeftWing {
 			d.Z = -d.Z
 		}
 		v := sum[s.Part]
@@ -90,9 +91,9 @@ func (m *Model) bendReadings(exact func(id, label, unit string, v float64, decim
 	var out []motion.Reading
 	for _, q := range []struct {
 		id, side string
-		part     Part
+		part     air.Part
 		curl     float64
-	}{{"left", "Left", LeftWing, m.Bends.CurlLeft}, {"right", "Right", RightWing, m.Bends.CurlRight}} {
+	}{{"left", "Left", air.LeftWing, m.Bends.CurlLeft}, {"right", "Right", air.RightWing, m.Bends.CurlRight}} {
 		v := sum[q.part]
 		out = append(out,
 			exact("v_"+q.id, q.side+" wing up", "deg", geom.Deg(math.Atan2(v[0], v[1])), 1, 0, 20, "Over level, seen from behind. Paper springs back by some degrees in flight.", "wing angle"),

@@ -7,6 +7,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/glide/air"
 )
 
 // Scatter is how much a person's throws and last bends differ from what was meant, one
@@ -36,12 +37,12 @@ type Doubt struct{ Friction, Curl, Suction float64 }
 // even toys stay even on average.
 type scattered struct {
 	throw Throw
-	bends Bends
+	bends air.Bends
 	aftM  float64
 	doubt Doubt
 }
 
-func (s Scatter) draws(n int, seed uint64, t Throw, b Bends) []scattered {
+func (s Scatter) draws(n int, seed uint64, t Throw, b air.Bends) []scattered {
 	r := rand.New(rand.NewPCG(seed, 77))
 	out := make([]scattered, 0, n)
 	var z [9]float64
@@ -72,10 +73,10 @@ func (s Scatter) draws(n int, seed uint64, t Throw, b Bends) []scattered {
 		d.bends.Twist += geom.Rad(s.TwistDeg) * z[6]
 		d.bends.Rudder += geom.Rad(s.RudderDeg) * z[7]
 		d.bends.Nose += geom.Rad(s.NoseDeg) * z[8]
-		d.aftM = s.CoMMM * metres * (z[0] + z[4]) / math.Sqrt2
+		d.aftM = s.CoMMM * air.Metres * (z[0] + z[4]) / math.Sqrt2
 		if s.Constants {
 			// Uniform over the ranges of the list of constants.
-			d.doubt = Doubt{Friction: (1.0 + 0.5*u[0]) / frictionFactor, Curl: (0.5 + 0.4*u[1]) / curlEfficiency, Suction: 0.4 * u[2] / suctionKept}
+			d.doubt = Doubt{Friction: (1.0 + 0.5*u[0]) / air.FrictionFactor, Curl: (0.5 + 0.4*u[1]) / air.CurlEfficiency, Suction: 0.4 * u[2] / air.SuctionKept}
 		}
 		out = append(out, d)
 	}

@@ -4,29 +4,32 @@ import (
 	"math"
 	"testing"
 
+	"tussock/internal/motion/glide/air"
+	"tussock/internal/motion/glide/air/airtest"
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/sheet"
 )
 
 var a4 = sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}
 
-func toy(t testing.TB, id string, s sheet.Sheet, knobs map[string]float64) (Toy, Bends) {
+func toy(t testing.TB, id string, s sheet.Sheet, knobs map[string]float64) (craft.Toy, air.Bends) {
 	t.Helper()
 	p := pattern(t, id)
 	r := p.Run(s, knobs)
 	if r.Err != nil {
 		t.Fatal(r.Err)
 	}
-	g, ok := Of(r)
+	g, ok := craft.Of(r)
 	if !ok {
 		t.Fatalf("%s cannot be thrown", id)
 	}
-	return g, BendsOf(LastBendsOf(r.Values))
+	return g, craft.BendsOf(craft.LastBendsOf(r.Values))
 }
 
 func shelfGlider(t testing.TB, id string, knobs map[string]float64) *Model {
 	t.Helper()
 	g, b := toy(t, id, a4, knobs)
-	return g.Model(b)
+	return NewModel(g.Shape, g.Weight, b)
 }
 
 func gliderOn(t testing.TB, id string, gsm float64, knobs map[string]float64) *Model {
@@ -34,7 +37,7 @@ func gliderOn(t testing.TB, id string, gsm float64, knobs map[string]float64) *M
 	s := a4
 	s.GSM = gsm
 	g, b := toy(t, id, s, knobs)
-	return g.Model(b)
+	return NewModel(g.Shape, g.Weight, b)
 }
 
 // The strips hold the wing: their area is the wing's, measured from its pieces.
@@ -43,15 +46,15 @@ func TestStripsHoldTheWing(t *testing.T) {
 		p := pattern(t, id)
 		for _, v := range []float64{90, 75} {
 			r := p.Run(a4, map[string]float64{"wing": v})
-			g, _ := Measure(r, Stand(r))
-			x, ok := Of(r)
+			g, _ := craft.Measure(r, craft.Stand(r))
+			x, ok := craft.Of(r)
 			if !ok || !x.Glider {
 				t.Fatalf("%s is no glider", id)
 			}
-			if got := x.Shape.AreaM2() * 1e6; math.Abs(got-g.WingAreaMM2) > 0.06*g.WingAreaMM2 {
+			if got := x.Shape.AreaM2 * 1e6; math.Abs(got-g.WingAreaMM2) > 0.06*g.WingAreaMM2 {
 				t.Errorf("%s, wings at %v°: strips of %.0f mm², a wing of %.0f", id, v, got, g.WingAreaMM2)
 			}
-			if got := x.Shape.SpanM() * 1e3; math.Abs(got-g.SpanMM) > 0.01*g.SpanMM {
+			if got := x.Shape.SpanM * 1e3; math.Abs(got-g.SpanMM) > 0.01*g.SpanMM {
 				t.Errorf("%s: a span of %v, not %v", id, got, g.SpanMM)
 			}
 		}
@@ -78,12 +81,12 @@ func TestModelFollowsTheToy(t *testing.T) {
 	half := a4
 	half.WidthMM, half.HeightMM = a4.WidthMM/2, a4.HeightMM/2
 	g, b := toy(t, "curlew", half, map[string]float64{"curl_depth": 5})
-	small := g.Model(b)
-	near(t, "lift of a small one", small.D.CNa, base.D.CNa, 1e-6)
-	near(t, "its neutral point", small.D.NeutralM, base.D.NeutralM/2, 1e-6)
+	small := NewModel(g.Shape, g.Weight, b)
+	airtest.Near(t, "lift of a small one", small.D.CNa, base.D.CNa, 1e-6)
+	airtest.Near(t, "its neutral point", small.D.NeutralM, base.D.NeutralM/2, 1e-6)
 	heavy := gliderOn(t, "curlew", 120, nil)
-	near(t, "the loading of a heavy one", heavy.LoadingNM2(), 1.5*base.LoadingNM2(), 1e-9)
-	near(t, "its lift", heavy.D.CNa, base.D.CNa, 1e-9)
+	airtest.Near(t, "the loading of a heavy one", heavy.LoadingNM2(), 1.5*base.LoadingNM2(), 1e-9)
+	airtest.Near(t, "its lift", heavy.D.CNa, base.D.CNa, 1e-9)
 	v := shelfGlider(t, "curlew", map[string]float64{"wing": 60})
 	if v.D.CNa >= base.D.CNa || v.D.Clb >= base.D.Clb {
 		t.Errorf("with a V of 30° it lifts %v, level %v; it rolls %v, level %v", v.D.CNa, base.D.CNa, v.D.Clb, base.D.Clb)
@@ -104,11 +107,11 @@ func TestUnevenWings(t *testing.T) {
 func TestThrowingOtherToys(t *testing.T) {
 	p := pattern(t, "fortune")
 	r := p.Run(sheet.Sheet{WidthMM: 150, HeightMM: 150, GSM: 80, ThicknessMM: 0.1}, nil)
-	g, ok := Of(r)
+	g, ok := craft.Of(r)
 	if !ok || g.Glider {
 		t.Fatalf("%v %v", ok, g.Glider)
 	}
-	f := g.Model(Bends{}).Fly(Throw{SpeedMS: 5, HeightM: 6}, Room{}, nil)
+	f := NewModel(g.Shape, g.Weight, air.Bends{}).Fly(Throw{SpeedMS: 5, HeightM: 6}, Room{}, nil)
 	if f.Mode != Tumble && f.Mode != Flutter {
 		t.Errorf("thrown, it is %s", f.Mode)
 	}
@@ -119,8 +122,8 @@ func BenchmarkCoefficients(b *testing.B) {
 	r := p.Run(a4, nil)
 	b.ReportAllocs()
 	for b.Loop() {
-		g, _ := Of(r)
-		g.Model(Bends{})
+		g, _ := craft.Of(r)
+		NewModel(g.Shape, g.Weight, air.Bends{})
 	}
 }
 
@@ -129,6 +132,6 @@ func BenchmarkNewCurl(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		bends.CurlLeft += 1e-6
-		g.Model(bends)
+		NewModel(g.Shape, g.Weight, bends)
 	}
 }

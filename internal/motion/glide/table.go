@@ -5,6 +5,7 @@ import (
 	"sync"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 )
 
 // cells is the size of the tables over the angle of attack: about 0.45° near 0.
@@ -36,17 +37,17 @@ type polar struct {
 
 // polarOf follows the suction analogy (Polhamus) at small angles, blended at the stall
 // into a plate with separated flow.
-func polarOf(h *Shape, d Derivatives, com float64, comZ float64, curl float64) polar {
+func polarOf(h *air.Shape, d air.Derivatives, com float64, comZ float64, curl float64) polar {
 	ar := h.AspectRatio()
-	p := polar{kp: d.CNa, ks: d.CNa - d.CNa*d.CNa*d.Ki, kept: suctionKept, cd0: h.friction, arStar: math.Max(ar, 1/ar),
-		cnd: d.CNd, cmd: d.Cmd, lipShare: h.lipM2 / h.areaM2,
-		np: (d.NeutralM - com) / h.chordM, area: (h.areaX - com) / h.chordM, aft: (h.aftX - com) / h.chordM,
-		lipArm: (h.lipX - com) / h.chordM, frictionUp: (h.frictionZ - comZ) / h.chordM}
-	s := smooth(geom.Rad(30), geom.Rad(60), h.sweep)
-	p.kv = s*math.Min(math.Pi, p.ks/math.Cos(h.sweep)) + (1-s)*3.0/(1+0.4*ar*ar)
-	p.stall = geom.Rad(math.Max(12+29*math.Exp(-math.Pow(ar/1.7, 2.5)), 10+27*clamp((geom.Deg(h.sweep)-20)/50, 0, 1)))
+	p := polar{kp: d.CNa, ks: d.CNa - d.CNa*d.CNa*d.Ki, kept: air.SuctionKept, cd0: h.Friction, arStar: math.Max(ar, 1/ar),
+		cnd: d.CNd, cmd: d.Cmd, lipShare: h.LipM2 / h.AreaM2,
+		np: (d.NeutralM - com) / h.ChordM, area: (h.AreaX - com) / h.ChordM, aft: (h.AftX - com) / h.ChordM,
+		lipArm: (h.LipX - com) / h.ChordM, frictionUp: (h.FrictionZ - comZ) / h.ChordM}
+	s := smooth(geom.Rad(30), geom.Rad(60), h.Sweep)
+	p.kv = s*math.Min(math.Pi, p.ks/math.Cos(h.Sweep)) + (1-s)*3.0/(1+0.4*ar*ar)
+	p.stall = geom.Rad(math.Max(12+29*math.Exp(-math.Pow(ar/1.7, 2.5)), 10+27*clamp((geom.Deg(h.Sweep)-20)/50, 0, 1)))
 	p.width = geom.Rad(3)
-	p.curl = curlEfficiency * curlSpan * math.Tanh(curl/curlSpan)
+	p.curl = air.CurlEfficiency * air.CurlSpan * math.Tanh(curl/air.CurlSpan)
 	return p
 }
 
@@ -91,7 +92,7 @@ func (p *polar) at(d direction, wide, lip float64) cell {
 		c.ca -= p.kept * p.ks * sin * sin * (1 - gone)
 	}
 	c.ca += 1.5 * p.lipShare * lip * lip * cos * math.Abs(cos)
-	cp := np + areaTravel*(p.area-np)*abs
+	cp := np + air.AreaTravel*(p.area-np)*abs
 	c.cm = -cp*c.cn + p.cd0*cos*math.Abs(cos)*p.frictionUp
 	if !back {
 		f := cos * cos * (1 - 0.65*gone)

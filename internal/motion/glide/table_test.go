@@ -5,16 +5,18 @@ import (
 	"testing"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
+	"tussock/internal/motion/glide/air/airtest"
 )
 
 // sheetOf is a flat plate as a toy: strips, mass spread evenly, centre of mass at a
 // part of the chord.
 func plateToy(t *testing.T, chord, span, grams, com float64) *Model {
 	t.Helper()
-	s, _ := wing(span, 16, true, flat, func(float64) float64 { return chord })
+	s, _ := airtest.Wing(span, 16, true, airtest.Flat, func(float64) float64 { return chord })
 	m := grams * 1e-3
-	w := Weight{MassKg: m, CoM: geom.Vec3{X: com * chord}, Ixx: m * span * span / 12, Iyy: m * chord * chord / 12, Izz: m * (span*span + chord*chord) / 12}
-	return NewModel(NewShape(surface(t, halves(s, 0.01), 6), plateCorners(chord, span)), w, Bends{})
+	w := air.Weight{MassKg: m, CoM: geom.Vec3{X: com * chord}, Ixx: m * span * span / 12, Iyy: m * chord * chord / 12, Izz: m * (span*span + chord*chord) / 12}
+	return NewModel(air.NewShape(airtest.Surface(t, airtest.Halves(s, 0.01), 6), plateCorners(chord, span)), w, air.Bends{})
 }
 
 func plateCorners(chord, span float64) []geom.Vec3 {
@@ -28,12 +30,12 @@ func plateCorners(chord, span float64) []geom.Vec3 {
 }
 
 func (m *Model) wind(attackDeg float64) (cl, cd float64) {
-	cl, cd, _ = m.level(geom.Rad(attackDeg), frictionSpeed)
+	cl, cd, _ = m.level(geom.Rad(attackDeg), air.FrictionSpeed)
 	return cl, cd
 }
 
 func TestBlasius(t *testing.T) {
-	near(t, "both sides of a plate at Re 50,000", 2*(plateFriction(5e4)-4.1/5e4), 0.01188, 1e-3)
+	airtest.Near(t, "both sides of a plate at Re 50,000", 2*(air.PlateFriction(5e4)-4.1/5e4), 0.01188, 1e-3)
 }
 
 // Hoerner: a square plate across the wind has 1.1 to 1.2.
@@ -56,7 +58,7 @@ func TestGreatestLiftOfPlates(t *testing.T) {
 			cl, _ := m.wind(a)
 			best = math.Max(best, cl)
 		}
-		near(t, "greatest lift", best, c.want, 0.20)
+		airtest.Near(t, "greatest lift", best, c.want, 0.20)
 	}
 }
 
@@ -98,11 +100,11 @@ func TestGlideRatioOfAPlate(t *testing.T) {
 
 // Polhamus and wind tunnels: a delta of aspect ratio 1 at 20°, without suction.
 func TestDeltaAtHighAngle(t *testing.T) {
-	s := delta(1, 32)
-	h := NewShape(surface(t, s, 6), nil)
-	m := NewModel(h, Weight{MassKg: 1, CoM: geom.Vec3{X: 0.6}, Ixx: 1, Iyy: 1, Izz: 1}, Bends{})
+	s := airtest.Delta(1, 32)
+	h := air.NewShape(airtest.Surface(t, s, 6), nil)
+	m := NewModel(h, air.Weight{MassKg: 1, CoM: geom.Vec3{X: 0.6}, Ixx: 1, Iyy: 1, Izz: 1}, air.Bends{})
 	cl, _ := m.wind(20)
-	near(t, "lift at 20°", cl, 0.775, 0.08)
+	airtest.Near(t, "lift at 20°", cl, 0.775, 0.08)
 }
 
 // The diamond angle and its inverse agree all the way round, and the table joins up at

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 )
 
 // What one change does, in sign and size, on the shelf's own gliders.
@@ -19,7 +20,7 @@ func trimOf(t *testing.T, m *Model) Trim {
 }
 
 func curled(m *Model, deg float64) *Model {
-	return m.WithBends(Bends{CurlRight: geom.Rad(deg), CurlLeft: geom.Rad(deg)})
+	return m.WithBends(air.Bends{CurlRight: geom.Rad(deg), CurlLeft: geom.Rad(deg)})
 }
 
 // bestCurl is the curl of the best glide, in degrees.
@@ -117,22 +118,22 @@ func TestThrownUpwards(t *testing.T) {
 // of it turns about half as much. A blunt glider turns more from its edges than a
 // pointed one with a deep keel.
 func TestTurnsFromUnevenness(t *testing.T) {
-	turn := func(m *Model, b Bends) float64 {
+	turn := func(m *Model, b air.Bends) float64 {
 		b.CurlLeft += m.Bends.CurlLeft
 		b.CurlRight += m.Bends.CurlRight
 		f := m.WithBends(b).Fly(Throw{SpeedMS: 5, HeightM: 1.6}, Room{}, nil)
 		return f.HeadingDeg / f.DistanceM
 	}
 	m := shelfGlider(t, "curlew", map[string]float64{"curl": 4})
-	one, two := turn(m, Bends{Rudder: geom.Rad(2)}), turn(m, Bends{Rudder: geom.Rad(4)})
+	one, two := turn(m, air.Bends{Rudder: geom.Rad(2)}), turn(m, air.Bends{Rudder: geom.Rad(4)})
 	if one <= 0 || two <= one {
 		t.Errorf("the keel's tail to the right turns by %v and %v degrees a metre", one, two)
 	}
-	if other := turn(m, Bends{Rudder: geom.Rad(-2)}); math.Abs(other+one) > 1e-6 {
+	if other := turn(m, air.Bends{Rudder: geom.Rad(-2)}); math.Abs(other+one) > 1e-6 {
 		t.Errorf("to the left %v, to the right %v", other, one)
 	}
 	broad := shelfGlider(t, "shelduck", map[string]float64{"curl": 2})
-	apart := Bends{CurlRight: geom.Rad(1), CurlLeft: geom.Rad(-1)}
+	apart := air.Bends{CurlRight: geom.Rad(1), CurlLeft: geom.Rad(-1)}
 	a, b := math.Abs(turn(m, apart)), math.Abs(turn(broad, apart))
 	if a > b || b < 1 || b > 25 {
 		t.Errorf("edges apart turn the pointed one by %v, the broad one by %v degrees a metre", a, b)

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 )
 
 // Trim is a steady glide: the angle of attack at which nothing turns it, and what
@@ -24,18 +25,18 @@ func (m *Model) level(a, speed float64) (cl, cd, cm float64) {
 	c := m.table.look(cos, sin)
 	soft := 1.0
 	if m.Bends.Softening {
-		soft = 1 / (1 + speed*speed/(softeningSpeed*softeningSpeed))
+		soft = 1 / (1 + speed*speed/(air.SofteningSpeed*air.SofteningSpeed))
 	}
-	cn, ca := c.cn+soft*c.cnCurl, c.ca*math.Sqrt(frictionSpeed/math.Max(speed, 0.1))
+	cn, ca := c.cn+soft*c.cnCurl, c.ca*math.Sqrt(air.FrictionSpeed/math.Max(speed, 0.1))
 	return cn*cos - ca*sin, cn*sin + ca*cos, c.cm + soft*c.cmCurl
 }
 
 // steady is the speed at which a glider at an angle of attack sinks steadily.
 func (m *Model) steady(a float64) (speed, cl, cd float64) {
-	speed = frictionSpeed
+	speed = air.FrictionSpeed
 	for range 4 {
 		cl, cd, _ = m.level(a, speed)
-		speed = math.Sqrt(2 * m.Weight.MassKg * Gravity / (AirDensity * m.s * math.Max(math.Hypot(cl, cd), 1e-6)))
+		speed = math.Sqrt(2 * m.Weight.MassKg * air.Gravity / (air.AirDensity * m.s * math.Max(math.Hypot(cl, cd), 1e-6)))
 	}
 	return speed, cl, cd
 }
@@ -116,11 +117,11 @@ func (m *Model) CurlFor(attack float64) (curl float64, ok bool) {
 }
 
 // WithBends is the same toy with other last bends.
-func (m *Model) WithBends(b Bends) *Model { return NewModel(m.Shape, m.Weight, b) }
+func (m *Model) WithBends(b air.Bends) *Model { return NewModel(m.Shape, m.Weight, b) }
 
 // Margin is the static margin: how far the centre of mass lies ahead of the neutral
 // point, as a part of the mean chord.
 func (m *Model) Margin() float64 { return (m.D.NeutralM - m.Weight.CoM.X) / m.c }
 
 // LoadingNM2 is the weight over the wing area.
-func (m *Model) LoadingNM2() float64 { return m.Weight.MassKg * Gravity / m.s }
+func (m *Model) LoadingNM2() float64 { return m.Weight.MassKg * air.Gravity / m.s }

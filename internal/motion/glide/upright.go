@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 )
 
 // Upright is a flight in the upright plane only: place ahead and down, speed in body
@@ -62,8 +63,8 @@ func (m *Model) changeUpright(s *upright) (d upright) {
 	d[0], d[1] = u*cos+w*sin, -u*sin+w*cos
 	f, t := m.Air(u, 0, w, 0, q, 0)
 	own := m.Weight.MassKg
-	d[2] = (f.x + own*(-Gravity*sin-q*w)) / m.m.x
-	d[3] = (f.z + own*(Gravity*cos+q*u)) / m.m.z
+	d[2] = (f.x + own*(-air.Gravity*sin-q*w)) / m.m.x
+	d[3] = (f.z + own*(air.Gravity*cos+q*u)) / m.m.z
 	d[4] = q
 	d[5] = m.inverse[1][1] * t.y
 	return d

@@ -9,6 +9,7 @@ import (
 	"tussock/internal/draw"
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -29,7 +30,7 @@ const (
 
 // Way is all that gliding brings.
 func Way() *toys.Way {
-	return &toys.Way{Way: way, Language: language, Show: show, Card: &toys.Card{Name: "angle card", Lay: angleCard},
+	return &toys.Way{Way: way, Language: craft.Language, Show: show, Card: &toys.Card{Name: "angle card", Lay: craft.AngleCard},
 		On:   func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return NewShapes(p, s) },
 		Data: []any{FlightDrawing{}, TurnTold{}}, Invent: invent,
 		Paper: sheet.Bands{
@@ -40,8 +41,8 @@ func Way() *toys.Way {
 
 // show is a glider from behind, right and above, and straight from behind.
 func show(r *sequence.Replay) (toys.Shown, bool) {
-	pose := Stand(r)
-	g, ok := Measure(r, pose)
+	pose := craft.Stand(r)
+	g, ok := craft.Measure(r, pose)
 	if !ok {
 		return toys.Shown{}, false
 	}

@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -34,12 +35,12 @@ func (w *Workbench) asked(ctx context.Context) *Workbench {
 
 // Shapes are the toys of one pattern on one sheet, kept by the knobs that their shape
 // depends on. They may be shared.
-type Shapes struct{ toys.Toys[Toy] }
+type Shapes struct{ toys.Toys[craft.Toy] }
 
 // NewShapes is for one pattern on one sheet.
 func NewShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
-	return &Shapes{toys.Toys[Toy]{Pattern: p, Sheet: s, Bent: bendOnly, Of: func(r *sequence.Replay) (Toy, error) {
-		t, ok := Of(r)
+	return &Shapes{toys.Toys[craft.Toy]{Pattern: p, Sheet: s, Bent: bendOnly, Of: func(r *sequence.Replay) (craft.Toy, error) {
+		t, ok := craft.Of(r)
 		if !ok {
 			return t, fmt.Errorf("%s has nothing that air could carry", p.Title)
 		}
@@ -60,9 +61,9 @@ func (w *Workbench) Model(knobs map[string]float64) (*Model, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := BendsOf(LastBendsOf(w.Values(knobs)))
+	b := craft.BendsOf(craft.LastBendsOf(w.Values(knobs)))
 	b.Softening = w.Softening
-	return t.Model(b), nil
+	return NewModel(t.Shape, t.Weight, b), nil
 }
 
 // Levers are all that can be set: the knobs at their values, and the throw. Knobs keep

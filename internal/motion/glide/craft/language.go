@@ -1,4 +1,4 @@
-package glide
+package craft
 
 import (
 	"math"
@@ -55,7 +55,7 @@ var lastBends = []sequence.Knob{
 		Changes: "Where the clip sits."},
 }
 
-var language = sequence.Vocabulary{
+var Language = sequence.Vocabulary{
 	Moves: "fly",
 	Heads: []sequence.Head{
 		{Word: headNose, Kind: sequence.APoint, Least: 1, Most: 1, What: "the nose", Fix: "nose T"},

@@ -1,4 +1,4 @@
-package glide
+package craft
 
 import (
 	"math"
@@ -6,11 +6,9 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 	"tussock/internal/sequence"
 )
-
-// NoseBendMM is the length of the nose that a nose bend turns.
-const NoseBendMM = 20
 
 // Lips are the bent edges of a glider: curled tail edges, the keel's tail and the nose.
 func Lips(r *sequence.Replay, p body.Pose) []body.Lip {
@@ -42,7 +40,7 @@ func Lips(r *sequence.Replay, p body.Pose) []body.Lip {
 		}
 	}
 	if b.NoseDeg != 0 {
-		out = append(out, body.Lip{At: f.Nose.Sub(f.Forward.Scale(NoseBendMM)), Axis: f.Up, Out: f.Forward}.Turned(b.NoseDeg, f.Right))
+		out = append(out, body.Lip{At: f.Nose.Sub(f.Forward.Scale(air.NoseBendMM)), Axis: f.Up, Out: f.Forward}.Turned(b.NoseDeg, f.Right))
 	}
 	return out
 }

@@ -1,4 +1,4 @@
-package glide
+package craft
 
 import (
 	"math"
@@ -6,13 +6,14 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/motion/glide/air"
 	"tussock/internal/sequence"
 )
 
 // How finely a toy is covered: panels from front to back, strips on each half of the
 // wing, on the keel and on each fin.
 const (
-	chordwisePanels = 6
+	ChordwisePanels = 6
 	stripsPerHalf   = 8
 	stripsUpright   = 3
 	// frontMM is how far behind the front edge its layers are counted.
@@ -24,8 +25,8 @@ const (
 
 // Toy is a folded toy as the model sees it: its shape and its weight.
 type Toy struct {
-	Shape  *Shape
-	Weight Weight
+	Shape  *air.Shape
+	Weight air.Weight
 	// Glider tells that the pattern declares nose, keel and wings. Other toys are taken
 	// as the flat plate that they are folded flat, top ahead.
 	Glider bool
@@ -45,24 +46,21 @@ func Of(r *sequence.Replay) (t Toy, ok bool) {
 	// Where the wing crease slopes against the keel the glider flies along the crease.
 	up := f.Up.Sub(f.Chord.Scale(f.Up.Dot(f.Chord))).Unit()
 	a := axes{f.Nose, f.Chord.Scale(-1), f.Right, up}
-	lip := LastBendsOf(r.Values).LipMM * metres
+	lip := LastBendsOf(r.Values).LipMM * air.Metres
 	strips, ok := gliderStrips(r, p, a, lip)
 	if !ok {
 		return plate(r)
 	}
-	s, ok := NewSurface(strips, chordwisePanels)
+	s, ok := air.NewSurface(strips, ChordwisePanels)
 	if !ok {
 		return t, false
 	}
-	return Toy{Shape: NewShape(s, corners(p, a)), Weight: a.weigh(p), Glider: true, Frame: f}, true
+	return Toy{Shape: air.NewShape(s, corners(p, a)), Weight: a.weigh(p), Glider: true, Frame: f}, true
 }
 
-// Model is the toy with its last bends, ready to fly.
-func (t Toy) Model(b Bends) *Model { return NewModel(t.Shape, t.Weight, b) }
-
 // BendsOf are the last bends of a set-up.
-func BendsOf(b LastBends) Bends {
-	return Bends{CurlRight: geom.Rad(b.CurlRightDeg), CurlLeft: geom.Rad(b.CurlLeftDeg), Rudder: geom.Rad(b.RudderDeg), Nose: geom.Rad(b.NoseDeg),
+func BendsOf(b LastBends) air.Bends {
+	return air.Bends{CurlRight: geom.Rad(b.CurlRightDeg), CurlLeft: geom.Rad(b.CurlLeftDeg), Rudder: geom.Rad(b.RudderDeg), Nose: geom.Rad(b.NoseDeg),
 		Twist: geom.Rad(b.TwistDeg)}
 }
 
@@ -71,12 +69,12 @@ type axes struct{ origin, aft, right, up geom.Vec3 }
 
 // at gives a place in m.
 func (a axes) at(v geom.Vec3) geom.Vec3 {
-	d := v.Sub(a.origin).Scale(metres)
+	d := v.Sub(a.origin).Scale(air.Metres)
 	return geom.Vec3{X: d.Dot(a.aft), Y: d.Dot(a.right), Z: d.Dot(a.up)}
 }
 
 // weigh gives mass, place and inertia in these axes.
-func (a axes) weigh(p body.Pose) Weight {
+func (a axes) weigh(p body.Pose) air.Weight {
 	m := p.Weigh()
 	t := [3][3]float64{{m.Ixx, m.Ixy, m.Ixz}, {m.Ixy, m.Iyy, m.Iyz}, {m.Ixz, m.Iyz, m.Izz}}
 	entry := func(u, v geom.Vec3) float64 {
@@ -89,7 +87,7 @@ func (a axes) weigh(p body.Pose) Weight {
 		}
 		return out * 1e-9 // g mm² to kg m²
 	}
-	return Weight{MassKg: m.G * 1e-3, CoM: a.at(m.CoM), Ixx: entry(a.aft, a.aft), Iyy: entry(a.right, a.right), Izz: entry(a.up, a.up),
+	return air.Weight{MassKg: m.G * 1e-3, CoM: a.at(m.CoM), Ixx: entry(a.aft, a.aft), Iyy: entry(a.right, a.right), Izz: entry(a.up, a.up),
 		Ixy: entry(a.aft, a.right), Ixz: entry(a.aft, a.up), Iyz: entry(a.right, a.up)}
 }
 
@@ -122,7 +120,7 @@ func corners(p body.Pose, a axes) []geom.Vec3 {
 	return out
 }
 
-func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []Strip, ok bool) {
+func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []air.Strip, ok bool) {
 	pieces := make([][][]geom.Vec3, len(r.Openings)+1)
 	for i := range p.State.F {
 		id := fold.FacetID(i)
@@ -147,15 +145,15 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []S
 				continue // a fin too small to carry anything
 			}
 			for i := range s {
-				s[i].Part = Fin
+				s[i].Part = air.Fin
 			}
 		case !found:
 			return nil, false
 		default:
 			wings++
 			for i := range s {
-				if s[i].Part = RightWing; s[i].Left.Lead.Y+s[i].Right.Lead.Y < 0 {
-					s[i].Part = LeftWing
+				if s[i].Part = air.RightWing; s[i].Left.Lead.Y+s[i].Right.Lead.Y < 0 {
+					s[i].Part = air.LeftWing
 				}
 			}
 		}
@@ -167,19 +165,19 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []S
 	// Nothing hangs below wings that are folded from the very edge of the keel.
 	if keel, found := cut(pieces[0], geom.Vec3{Z: rootHeight(out)}, stripsUpright, lip); found {
 		for i := range keel {
-			keel[i].Part = Keel
+			keel[i].Part = air.Keel
 		}
 		out = append(out, keel...)
 	}
 	return out, true
 }
 
-func rootHeight(strips []Strip) float64 {
+func rootHeight(strips []air.Strip) float64 {
 	for _, s := range strips {
-		if s.Part == LeftWing && !s.FreeRight {
+		if s.Part == air.LeftWing && !s.FreeRight {
 			return s.Right.Lead.Z
 		}
-		if s.Part == RightWing && !s.FreeLeft {
+		if s.Part == air.RightWing && !s.FreeLeft {
 			return s.Left.Lead.Z
 		}
 	}
@@ -198,7 +196,7 @@ func rootOf(p body.Pose, w sequence.Opening, a axes) (geom.Vec3, bool) {
 
 // cut cuts the pieces of a surface into strips along the flow: of each strip the
 // foremost and the hindmost paper. ok is false for one that carries nothing: too small.
-func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]Strip, bool) {
+func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]air.Strip, bool) {
 	// Across the flow the surface runs from its root to what lies farthest from it.
 	long, tip := 0.0, geom.Vec3{}
 	for _, piece := range pieces {
@@ -213,7 +211,7 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]Strip, boo
 	}
 	ey, ez := (tip.Y-root.Y)/long, (tip.Z-root.Z)/long
 	along := func(v geom.Vec3) float64 { return (v.Y-root.Y)*ey + (v.Z-root.Z)*ez }
-	edge := func(s float64) (Edge, bool) {
+	edge := func(s float64) (air.Edge, bool) {
 		lo, hi := math.Inf(1), math.Inf(-1)
 		for _, piece := range pieces {
 			for i, a := range piece {
@@ -227,9 +225,9 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]Strip, boo
 			}
 		}
 		y, z := root.Y+ey*s, root.Z+ez*s
-		return Edge{geom.Vec3{X: lo, Y: y, Z: z}, geom.Vec3{X: hi, Y: y, Z: z}}, hi > lo
+		return air.Edge{Lead: geom.Vec3{X: lo, Y: y, Z: z}, Trail: geom.Vec3{X: hi, Y: y, Z: z}}, hi > lo
 	}
-	var out []Strip
+	var out []air.Strip
 	for k := range n {
 		s0, s1 := long*float64(k)/float64(n), long*float64(k+1)/float64(n)
 		a, ok1 := edge(math.Max(s0, long*hair))
@@ -237,12 +235,12 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]Strip, boo
 		if !ok1 || !ok2 {
 			return nil, false
 		}
-		s := Strip{Left: a, Right: b, FreeRight: k == n-1, LipM: lip}
+		s := air.Strip{Left: a, Right: b, FreeRight: k == n-1, LipM: lip}
 		// Left is the left or, of what stands upright, the lower.
 		if ey < -0.05 || math.Abs(ey) <= 0.05 && ez < 0 {
-			s = Strip{Left: b, Right: a, FreeLeft: k == n-1, LipM: lip}
+			s = air.Strip{Left: b, Right: a, FreeLeft: k == n-1, LipM: lip}
 		}
-		s.Layers = layersAt(pieces, along, (s0+s1)/2, (a.Lead.X+b.Lead.X)/2+frontMM*metres)
+		s.Layers = layersAt(pieces, along, (s0+s1)/2, (a.Lead.X+b.Lead.X)/2+frontMM*air.Metres)
 		out = append(out, s)
 	}
 	return out, true
@@ -303,8 +301,8 @@ func plate(r *sequence.Replay) (t Toy, ok bool) {
 			}
 		}
 	}
-	var strips []Strip
-	for k, part := range []Part{RightWing, LeftWing} {
+	var strips []air.Strip
+	for k, part := range []air.Part{air.RightWing, air.LeftWing} {
 		s, found := cut(level(halves[k]), geom.Vec3{}, stripsPerHalf, 0)
 		if !found {
 			return t, false
@@ -314,12 +312,12 @@ func plate(r *sequence.Replay) (t Toy, ok bool) {
 		}
 		strips = append(strips, s...)
 	}
-	s, ok := NewSurface(strips, chordwisePanels)
+	s, ok := air.NewSurface(strips, ChordwisePanels)
 	if !ok {
 		return t, false
 	}
 	w := a.weigh(p)
-	return Toy{Shape: NewShape(s, corners(p, a)), Weight: w}, true
+	return Toy{Shape: air.NewShape(s, corners(p, a)), Weight: w}, true
 }
 
 // level is for a half whose farthest corner must not tilt the cut: all of it lies in

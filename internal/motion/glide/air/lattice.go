@@ -1,4 +1,4 @@
-package glide
+package air
 
 import (
 	"math"
@@ -22,7 +22,7 @@ const (
 	Fin
 )
 
-func (p Part) wing() bool { return p == RightWing || p == LeftWing }
+func (p Part) Wing() bool { return p == RightWing || p == LeftWing }
 
 // Strip is a part of a lifting surface between two chords, Left to the left of Right
 // for somebody who looks forward; of an upright one Left is the lower.

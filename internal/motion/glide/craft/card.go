@@ -1,4 +1,4 @@
-package glide
+package craft
 
 import (
 	"fmt"
@@ -19,9 +19,9 @@ const (
 	cardKeel  = 70.0 // depth of the slot for the keel
 )
 
-// angleCard lays the card out on a page: rays every 5° for both wings about the spot
+// AngleCard lays the card out on a page: rays every 5° for both wings about the spot
 // where the wings meet the keel, and heights of a tail edge of a given depth.
-func angleCard(page prints.Page, lipMM float64, inches bool) prints.Leaf {
+func AngleCard(page prints.Page, lipMM float64, inches bool) prints.Leaf {
 	l := prints.Leaf{Page: page}
 	u := say.Metric
 	if inches {

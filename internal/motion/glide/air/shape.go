@@ -1,4 +1,4 @@
-package glide
+package air
 
 import (
 	"math"
@@ -31,17 +31,17 @@ type Shape struct {
 	*Surface
 	Corners []geom.Vec3 // that touch the ground or a wall first, geometry axes
 
-	sweep           float64 // of the leading edge, area-weighted, rad
-	areaX           float64 // centre of the wings' area
-	aftX            float64 // three-quarter chord, area-weighted
-	frictionZ       float64
+	Sweep           float64 // of the leading edge, area-weighted, rad
+	AreaX           float64 // centre of the wings' area
+	AftX            float64 // three-quarter chord, area-weighted
+	FrictionZ       float64
 	frontM2         float64
-	friction        float64 // CD0 at the friction speed
-	lipM2           float64
-	keelM2          float64 // keel and fins
-	keelX, keelZ    float64 // centre of their area
-	lipX            float64 // centre of the curled edge
-	halfWidthFourth float64 // ∫ w⁴ dx, w the local half width
+	Friction        float64 // CD0 at the friction speed
+	LipM2           float64
+	KeelM2          float64 // keel and fins
+	KeelX, keelZ    float64 // centre of their area
+	LipX            float64 // centre of the curled edge
+	HalfWidthFourth float64 // ∫ w⁴ dx, w the local half width
 }
 
 // NewShape measures a surface.
@@ -52,52 +52,52 @@ func NewShape(s *Surface, corners []geom.Vec3) *Shape {
 		a, c := q.Area(), q.Chord()
 		mid := (q.Left.Lead.X + q.Right.Lead.X) / 2
 		z := (q.Left.Lead.Z + q.Right.Lead.Z) / 2
-		re := frictionSpeed * c / Viscosity
-		cf := 2 * frictionFactor * plateFriction(re) * a
+		re := FrictionSpeed * c / Viscosity
+		cf := 2 * FrictionFactor * PlateFriction(re) * a
 		fr += cf
 		frz += cf * z
-		if !q.Part.wing() {
-			h.keelM2 += a
-			h.keelX += a * (mid + c/2)
+		if !q.Part.Wing() {
+			h.KeelM2 += a
+			h.KeelX += a * (mid + c/2)
 			h.keelZ += a * z
 			continue
 		}
 		dx, w := q.Right.Lead.X-q.Left.Lead.X, q.Width()
-		h.sweep += a * math.Abs(math.Atan2(dx, w))
-		h.areaX += a * (mid + c/2)
-		h.aftX += a * (mid + 0.75*c)
+		h.Sweep += a * math.Abs(math.Atan2(dx, w))
+		h.AreaX += a * (mid + c/2)
+		h.AftX += a * (mid + 0.75*c)
 		h.frontM2 += math.Max(1, q.Layers) * layerFrontM * w
 		if q.LipM > 0 {
 			lip := math.Min(q.LipM, c/2)
-			h.lipM2 += lip * w
-			h.lipX += lip * w * (mid + c - lip/2)
+			h.LipM2 += lip * w
+			h.LipX += lip * w * (mid + c - lip/2)
 		}
 	}
-	h.sweep /= s.areaM2
-	h.areaX /= s.areaM2
-	h.aftX /= s.areaM2
-	h.frictionZ = frz / fr
-	h.friction = fr/s.areaM2 + bluntEdge*h.frontM2/s.areaM2
-	if h.keelM2 > 0 {
-		h.keelX /= h.keelM2
-		h.keelZ /= h.keelM2
+	h.Sweep /= s.AreaM2
+	h.AreaX /= s.AreaM2
+	h.AftX /= s.AreaM2
+	h.FrictionZ = frz / fr
+	h.Friction = fr/s.AreaM2 + BluntEdge*h.frontM2/s.AreaM2
+	if h.KeelM2 > 0 {
+		h.KeelX /= h.KeelM2
+		h.keelZ /= h.KeelM2
 	}
-	if h.lipM2 > 0 {
-		h.lipX /= h.lipM2
+	if h.LipM2 > 0 {
+		h.LipX /= h.LipM2
 	}
-	h.halfWidthFourth = widthFourth(s.Strips, s.spanM)
+	h.HalfWidthFourth = widthFourth(s.Strips, s.SpanM)
 	return h
 }
 
-// plateFriction is the friction of one side of a flat plate: Blasius, with the term
+// PlateFriction is the friction of one side of a flat plate: Blasius, with the term
 // for small Reynolds numbers (Kuo, Imai).
-func plateFriction(re float64) float64 { return 1.328/math.Sqrt(re) + 4.1/re }
+func PlateFriction(re float64) float64 { return 1.328/math.Sqrt(re) + 4.1/re }
 
 // widthFourth is ∫ w⁴ dx over the length: the air that turns with a rolling wing.
 func widthFourth(strips []Strip, span float64) float64 {
 	lo, hi := math.Inf(1), math.Inf(-1)
 	for _, q := range strips {
-		if q.Part.wing() {
+		if q.Part.Wing() {
 			lo = math.Min(lo, math.Min(q.Left.Lead.X, q.Right.Lead.X))
 			hi = math.Max(hi, math.Max(q.Left.Trail.X, q.Right.Trail.X))
 		}
@@ -108,7 +108,7 @@ func widthFourth(strips []Strip, span float64) float64 {
 		x := lo + (hi-lo)*(float64(i)+0.5)/n
 		w := 0.0
 		for _, q := range strips {
-			if !q.Part.wing() {
+			if !q.Part.Wing() {
 				continue
 			}
 			for _, e := range [2]Edge{q.Left, q.Right} {
@@ -124,13 +124,4 @@ func widthFourth(strips []Strip, span float64) float64 {
 }
 
 // AspectRatio is span squared over wing area.
-func (s *Surface) AspectRatio() float64 { return s.spanM * s.spanM / s.areaM2 }
-
-// AreaM2 of both wings, SpanM from tip to tip, ChordM the mean aerodynamic chord.
-func (s *Surface) AreaM2() float64 { return s.areaM2 }
-
-// SpanM is the span from tip to tip.
-func (s *Surface) SpanM() float64 { return s.spanM }
-
-// ChordM is the mean aerodynamic chord.
-func (s *Surface) ChordM() float64 { return s.chordM }
+func (s *Surface) AspectRatio() float64 { return s.SpanM * s.SpanM / s.AreaM2 }

@@ -1,4 +1,4 @@
-package glide
+package craft
 
 import (
 	"math"

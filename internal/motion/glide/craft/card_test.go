@@ -1,4 +1,4 @@
-package glide
+package craft
 
 import (
 	"math"
@@ -12,7 +12,7 @@ import (
 // height of a tail edge is that of its angle.
 func TestAngleCardIsTrue(t *testing.T) {
 	for _, page := range prints.Pages {
-		l := angleCard(page, 10, false)
+		l := AngleCard(page, 10, false)
 		c := geom.Vec{X: page.WidthMM / 2, Y: 95}
 		seen := map[int]int{}
 		for _, s := range l.Strokes {

@@ -1,4 +1,4 @@
-package glide
+package air
 
 import (
 	"math"
@@ -12,9 +12,9 @@ type Surface struct {
 	Strips []Strip
 	lat    *lattice
 	flow   [flows][]float64
-	areaM2 float64 // of both wings
-	spanM  float64
-	chordM float64 // mean aerodynamic chord
+	AreaM2 float64 // of both wings
+	SpanM  float64
+	ChordM float64 // mean aerodynamic chord
 	ki     float64 // dCDi / dCN²
 	noseM  float64 // depth of the nose that can be bent
 }
@@ -38,21 +38,21 @@ const (
 // NewSurface solves a lattice. ok is false when there is no wing, or the panels do not
 // determine the flow.
 func NewSurface(strips []Strip, chordwise int) (s *Surface, ok bool) {
-	s = &Surface{Strips: strips, noseM: NoseBendMM * metres}
+	s = &Surface{Strips: strips, noseM: NoseBendMM * Metres}
 	lo, hi := math.Inf(1), math.Inf(-1)
 	chord2 := 0.0
 	for _, q := range strips {
-		if !q.Part.wing() {
+		if !q.Part.Wing() {
 			continue
 		}
-		s.areaM2 += q.Area()
+		s.AreaM2 += q.Area()
 		chord2 += q.Area() * q.Chord()
 		lo, hi = math.Min(lo, q.Left.Lead.Y), math.Max(hi, q.Right.Lead.Y)
 	}
-	if !(s.areaM2 > 0) {
+	if !(s.AreaM2 > 0) {
 		return nil, false
 	}
-	s.spanM, s.chordM = hi-lo, chord2/s.areaM2
+	s.SpanM, s.ChordM = hi-lo, chord2/s.AreaM2
 	if s.lat, ok = newLattice(strips, chordwise); !ok {
 		return nil, false
 	}
@@ -125,7 +125,7 @@ func (s *Surface) induced() float64 {
 		span := p.b.Sub(p.a)
 		drag -= g[i] * w.Dot(geom.Vec3{Y: -span.Z, Z: span.Y}) / 2
 	}
-	cl, cd := 2*lift/s.areaM2, 2*drag/s.areaM2
+	cl, cd := 2*lift/s.AreaM2, 2*drag/s.AreaM2
 	if cl == 0 {
 		return 0
 	}
@@ -175,8 +175,8 @@ type Derivatives struct {
 // Derivatives about a centre of mass: geometry axes, m.
 func (s *Surface) Derivatives(com geom.Vec3) Derivatives {
 	all := func(Part) bool { return true }
-	n := 2 / s.areaM2
-	nb, nc := n/s.spanM, n/s.chordM
+	n := 2 / s.AreaM2
+	nb, nc := n/s.SpanM, n/s.ChordM
 	// About another point a turn is a turn about x = 0 and a steady wind.
 	about := func(k int, w geom.Vec3) []float64 {
 		wind := w.Cross(com) // added to the air
@@ -192,8 +192,8 @@ func (s *Surface) Derivatives(com geom.Vec3) Derivatives {
 	r := s.load(about(yawing, geom.Vec3{Z: -1}), com, all)
 	d, da := s.load(s.flow[curlBoth], com, all), s.load(s.flow[curlApart], com, all)
 	tw, ru, no := s.load(s.flow[twistApart], com, all), s.load(s.flow[rudder], com, all), s.load(s.flow[noseSide], com, all)
-	keel := s.load(s.flow[fromRight], com, func(p Part) bool { return !p.wing() })
-	kb, kc := 2/s.spanM, 2/s.chordM
+	keel := s.load(s.flow[fromRight], com, func(p Part) bool { return !p.Wing() })
+	kb, kc := 2/s.SpanM, 2/s.ChordM
 	out := Derivatives{
 		CYa: n * a.force.Y, Cla: -nb * a.moment.X, Cna: -nb * a.moment.Z,
 		CNa: n * a.force.Z, Cma: nc * a.moment.Y, Cmq: nc * kc * q.moment.Y,
@@ -210,7 +210,7 @@ func (s *Surface) Derivatives(com geom.Vec3) Derivatives {
 	}
 	out.NeutralM = com.X
 	if out.CNa != 0 {
-		out.NeutralM -= s.chordM * out.Cma / out.CNa
+		out.NeutralM -= s.ChordM * out.Cma / out.CNa
 	}
 	return out
 }
