@@ -1,4 +1,4 @@
-package bench
+package bench_test
 
 import (
 	"errors"
@@ -6,36 +6,37 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+	"tussock/internal/bench"
 )
 
 func soft(name string) bool { return name != "wing" }
 
-func setup(nose, wing float64) Setup {
-	return Setup{SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, map[string]float64{"nose": nose, "wing": wing}, nil}
+func setup(nose, wing float64) bench.Setup {
+	return bench.Setup{Sheet: bench.SheetSpec{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}, Knobs: map[string]float64{"nose": nose, "wing": wing}, Recipes: nil}
 }
 
 func TestSettle(t *testing.T) {
-	ref := func(s Setup) *Setup { return &s }
+	ref := func(s bench.Setup) *bench.Setup { return &s }
 	other := setup(0, 90)
 	other.Sheet.HeightMM = 300
 	colour := setup(0, 90)
 	colour.Sheet.Front = "#000000"
-	thrown := []Trial{{ID: 1}}
+	thrown := []bench.Trial{{ID: 1}}
 	for _, c := range []struct {
 		name  string
-		build Build
+		build bench.Build
 		no    int
 		err   error
 	}{
-		{"first", Build{Draft: ref(setup(5, 90))}, 1, nil},
-		{"nothing moved", Build{Tweaks: []Tweak{{No: 1, Setup: setup(0, 90)}}}, 0, ErrNothingChanged},
-		{"moved and back", Build{Draft: ref(setup(0, 90)), Tweaks: []Tweak{{No: 1, Setup: setup(0, 90)}}}, 0, ErrNothingChanged},
-		{"other colours only", Build{Draft: &colour, Tweaks: []Tweak{{No: 1, Setup: setup(0, 90)}}}, 0, ErrNothingChanged},
-		{"bend", Build{Draft: ref(setup(0, 80)), Tweaks: []Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}}}, 2, nil},
-		{"hard fold, not thrown", Build{Draft: ref(setup(5, 90)), Tweaks: []Tweak{{No: 1, Setup: setup(0, 90)}}}, 2, nil},
-		{"hard fold, thrown", Build{Draft: ref(setup(5, 90)), Tweaks: []Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}}}, 0, ErrNeedsChild},
-		{"thrown at an earlier tweak", Build{Draft: ref(setup(5, 80)), Tweaks: []Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}, {No: 2, Setup: setup(0, 80)}}}, 0, ErrNeedsChild},
-		{"other sheet, thrown", Build{Draft: &other, Tweaks: []Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}}}, 0, ErrNeedsChild},
+		{"first", bench.Build{Draft: ref(setup(5, 90))}, 1, nil},
+		{"nothing moved", bench.Build{Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}, 0, bench.ErrNothingChanged},
+		{"moved and back", bench.Build{Draft: ref(setup(0, 90)), Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}, 0, bench.ErrNothingChanged},
+		{"other colours only", bench.Build{Draft: &colour, Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}, 0, bench.ErrNothingChanged},
+		{"bend", bench.Build{Draft: ref(setup(0, 80)), Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}}}, 2, nil},
+		{"hard fold, not thrown", bench.Build{Draft: ref(setup(5, 90)), Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}, 2, nil},
+		{"hard fold, thrown", bench.Build{Draft: ref(setup(5, 90)), Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}}}, 0, bench.ErrNeedsChild},
+		{"thrown at an earlier tweak", bench.Build{Draft: ref(setup(5, 80)), Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}, {No: 2, Setup: setup(0, 80)}}}, 0, bench.ErrNeedsChild},
+		{"other sheet, thrown", bench.Build{Draft: &other, Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90), Trials: thrown}}}, 0, bench.ErrNeedsChild},
 	} {
 		no, err := c.build.Settle(soft)
 		if no != c.no || !errors.Is(err, c.err) {
@@ -45,7 +46,7 @@ func TestSettle(t *testing.T) {
 }
 
 func TestCurrentSharesNothing(t *testing.T) {
-	b := Build{Tweaks: []Tweak{{No: 1, Setup: setup(0, 90)}}}
+	b := bench.Build{Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}
 	b.Current().Knobs["wing"] = 5
 	if b.Tweaks[0].Setup.Knobs["wing"] != 90 {
 		t.Error("changing the current set-up changes the tweak")
@@ -53,15 +54,15 @@ func TestCurrentSharesNothing(t *testing.T) {
 }
 
 func TestSummarise(t *testing.T) {
-	if s := Summarise(nil); s != (Stats{}) {
+	if s := bench.Summarise(nil); s != (bench.Stats{}) {
 		t.Errorf("no throws give %+v", s)
 	}
-	if s := Summarise([]float64{7}); s != (Stats{1, 7, 7, 7, 7}) {
+	if s := bench.Summarise([]float64{7}); s != (bench.Stats{N: 1, Best: 7, Median: 7, Q1: 7, Q3: 7}) {
 		t.Errorf("one throw gives %+v", s)
 	}
 	// By hand: 1 2 3 4 has median 2.5 and, by linear interpolation, quartiles
 	// 1.75 and 3.25.
-	if s := Summarise([]float64{4, 1, 3, 2}); s != (Stats{4, 4, 2.5, 1.75, 3.25}) {
+	if s := bench.Summarise([]float64{4, 1, 3, 2}); s != (bench.Stats{N: 4, Best: 4, Median: 2.5, Q1: 1.75, Q3: 3.25}) {
 		t.Errorf("1 to 4 gives %+v", s)
 	}
 	r := rand.New(rand.NewPCG(1, 1))
@@ -71,7 +72,7 @@ func TestSummarise(t *testing.T) {
 			v[i] = r.Float64() * 10
 		}
 		order := slices.Clone(v)
-		s := Summarise(v)
+		s := bench.Summarise(v)
 		if !slices.Equal(order, v) {
 			t.Fatal("summing up reorders the throws")
 		}
@@ -81,7 +82,7 @@ func TestSummarise(t *testing.T) {
 		for i := range v { // shifting all throws shifts the summary
 			v[i] += 3
 		}
-		if u := Summarise(v); math.Abs(u.Median-s.Median-3) > 1e-9 || math.Abs(u.Q1-s.Q1-3) > 1e-9 {
+		if u := bench.Summarise(v); math.Abs(u.Median-s.Median-3) > 1e-9 || math.Abs(u.Q1-s.Q1-3) > 1e-9 {
 			t.Fatalf("shifted by 3: %+v after %+v", u, s)
 		}
 	}

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"tussock/internal/given"
 	"tussock/internal/sheet"
 )
 
@@ -63,7 +64,7 @@ const MaxMade = 64
 // CheckMade refuses creases that do not lie on the sheet.
 func (s SheetSpec) CheckMade() error {
 	if len(s.Made) > MaxMade {
-		return &Problem{"made", len(s.Made), fmt.Sprintf("at most %d creases", MaxMade)}
+		return &given.Error{Field: "made", Value: len(s.Made), Want: fmt.Sprintf("at most %d creases", MaxMade)}
 	}
 	for i, m := range s.Made {
 		for k, v := range m {
@@ -72,7 +73,7 @@ func (s SheetSpec) CheckMade() error {
 				most = s.HeightMM
 			}
 			if !(v >= -0.1 && v <= most+0.1) {
-				return &Problem{fmt.Sprintf("made[%d]", i), v, fmt.Sprintf("on the sheet, 0 to %v mm", most)}
+				return &given.Error{Field: fmt.Sprintf("made[%d]", i), Value: v, Want: fmt.Sprintf("on the sheet, 0 to %v mm", most)}
 			}
 		}
 	}
@@ -208,17 +209,6 @@ func (b *Build) Settle(isHard func(string) bool) (no int, err error) {
 	return last.No + 1, nil
 }
 
-// Problem names a field, its value and what would be right.
-type Problem struct {
-	Field string
-	Value any
-	Want  string
-}
-
-func (p *Problem) Error() string {
-	return fmt.Sprintf("%s is %v; it must be %s", p.Field, p.Value, p.Want)
-}
-
 // Limits of what people write, in characters.
 const (
 	MaxName = 80
@@ -229,21 +219,21 @@ const (
 func CleanName(field, name string) (string, error) {
 	name = strings.TrimSpace(name)
 	if n := len([]rune(name)); n == 0 || n > MaxName {
-		return "", &Problem{field, fmt.Sprintf("%d characters long", n), fmt.Sprintf("1 to %d characters", MaxName)}
+		return "", &given.Error{Field: field, Value: fmt.Sprintf("%d characters long", n), Want: fmt.Sprintf("1 to %d characters", MaxName)}
 	}
 	return name, nil
 }
 
 func inRange(field string, v *float64, lo, hi float64, unit string) error {
 	if v != nil && (math.IsNaN(*v) || *v < lo || *v > hi) {
-		return &Problem{field, *v, fmt.Sprintf("%v to %v %s", lo, hi, unit)}
+		return &given.Error{Field: field, Value: *v, Want: fmt.Sprintf("%v to %v %s", lo, hi, unit)}
 	}
 	return nil
 }
 
 func atMost(field, text string, limit int) error {
 	if n := len([]rune(text)); n > limit {
-		return &Problem{field, fmt.Sprintf("%d characters long", n), fmt.Sprintf("at most %d characters", limit)}
+		return &given.Error{Field: field, Value: fmt.Sprintf("%d characters long", n), Want: fmt.Sprintf("at most %d characters", limit)}
 	}
 	return nil
 }

@@ -5,6 +5,7 @@ import (
 	"regexp"
 	"slices"
 	"time"
+	"tussock/internal/given"
 )
 
 // Paper is a kind of paper a person owns.
@@ -25,13 +26,13 @@ const MaxLeft = 100000
 // Check refuses qualities that no paper has, and a count that cannot be.
 func (p Paper) Check() error {
 	if !slices.Contains([]string{"", "width", "height"}, p.Grain) {
-		return &Problem{"grain", fmt.Sprintf("%q", p.Grain), "width, height, or empty when not known"}
+		return &given.Error{Field: "grain", Value: fmt.Sprintf("%q", p.Grain), Want: "width, height, or empty when not known"}
 	}
 	if !slices.Contains([]string{"soft", "ordinary", "crisp"}, p.Stiffness) {
-		return &Problem{"stiffness", fmt.Sprintf("%q", p.Stiffness), "soft, ordinary or crisp"}
+		return &given.Error{Field: "stiffness", Value: fmt.Sprintf("%q", p.Stiffness), Want: "soft, ordinary or crisp"}
 	}
 	if p.Left != nil && (*p.Left < 0 || *p.Left > MaxLeft) {
-		return &Problem{"left", *p.Left, fmt.Sprintf("0 to %d sheets", MaxLeft)}
+		return &given.Error{Field: "left", Value: *p.Left, Want: fmt.Sprintf("0 to %d sheets", MaxLeft)}
 	}
 	return atMost("origin", p.Origin, MaxName)
 }
@@ -54,7 +55,7 @@ var colour = regexp.MustCompile(`^#[0-9a-f]{6}$`)
 // CheckColour wants #rrggbb in lower case.
 func CheckColour(field, c string) error {
 	if !colour.MatchString(c) {
-		return &Problem{field, fmt.Sprintf("%q", c), "a colour like #fdf8ea"}
+		return &given.Error{Field: field, Value: fmt.Sprintf("%q", c), Want: "a colour like #fdf8ea"}
 	}
 	return nil
 }

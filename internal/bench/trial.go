@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"tussock/internal/given"
 	"tussock/internal/motion"
 )
 
@@ -47,13 +48,13 @@ const MaxUnder = 12
 // nothing.
 func (t Trial) Check(w *motion.Way) error {
 	if _, ok := w.Kind(t.Kind); !ok {
-		return &Problem{"kind", fmt.Sprintf("%q", t.Kind), "one of " + strings.Join(kindNames(w), ", ")}
+		return &given.Error{Field: "kind", Value: fmt.Sprintf("%q", t.Kind), Want: "one of " + strings.Join(kindNames(w), ", ")}
 	}
 	counts := false
 	for _, id := range slices.Sorted(maps.Keys(t.Read)) {
 		r, ok := w.Record(id)
 		if !ok {
-			return &Problem{id, t.Read[id], "left out: that is not measured of this toy"}
+			return &given.Error{Field: id, Value: t.Read[id], Want: "left out: that is not measured of this toy"}
 		}
 		v := t.Read[id]
 		if err := inRange(id, &v, r.Min, r.Max, strings.Replace(r.Unit, "cm", "m", 1)); err != nil {
@@ -70,7 +71,7 @@ func (t Trial) Check(w *motion.Way) error {
 		}
 	}
 	if len(t.Under) > MaxUnder {
-		return &Problem{"under", len(t.Under), fmt.Sprintf("at most %d conditions", MaxUnder)}
+		return &given.Error{Field: "under", Value: len(t.Under), Want: fmt.Sprintf("at most %d conditions", MaxUnder)}
 	}
 	for _, k := range slices.Sorted(maps.Keys(t.Under)) {
 		if err := atMost("under."+k, k+t.Under[k], MaxName); err != nil {
@@ -79,15 +80,15 @@ func (t Trial) Check(w *motion.Way) error {
 	}
 	for _, s := range t.Seen {
 		if !slices.ContainsFunc(w.Chips, func(c motion.Chip) bool { return c.Name == s }) {
-			return &Problem{"seen", fmt.Sprintf("%q", s), "one of " + strings.Join(chipNames(w), ", ")}
+			return &given.Error{Field: "seen", Value: fmt.Sprintf("%q", s), Want: "one of " + strings.Join(chipNames(w), ", ")}
 		}
 	}
 	if !counts && len(t.Seen) == 0 && strings.TrimSpace(t.Note) == "" {
 		k, _ := w.Kind(t.Kind)
 		if k.Record == "" {
-			return &Problem{"seen", "empty", "given, or else a note"}
+			return &given.Error{Field: "seen", Value: "empty", Want: "given, or else a note"}
 		}
-		return &Problem{k.Record, "empty", "given, or else another reading, something seen or a note"}
+		return &given.Error{Field: k.Record, Value: "empty", Want: "given, or else another reading, something seen or a note"}
 	}
 	return nil
 }

@@ -45,7 +45,7 @@ func WriteBundle(r *sequence.Replay) ([]byte, error) {
 	return out.Bytes(), err
 }
 
-// ReadBundle reads a bundle and checks all of it. Errors are *sheet.FieldError,
+// ReadBundle reads a bundle and checks all of it. Errors are *given.Error,
 // or *sequence.ParseError for the pattern's text.
 func ReadBundle(r io.Reader) (*sequence.Pattern, sheet.Sheet, map[string]float64, error) {
 	var none sheet.Sheet

@@ -7,5 +7,5 @@
 //
 // Lengths are mm. What is read is checked before anything is built: sizes are
 // bounded, numbers must be ordinary, and an error names the field and what would
-// be right (*sheet.FieldError), or the fold that cannot be (error).
+// be right (*given.Error), or the fold that cannot be (error).
 package exchange

@@ -14,6 +14,7 @@ import (
 	"tussock/internal/exchange"
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
+	"tussock/internal/given"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
@@ -142,7 +143,7 @@ func TestBadFilesAreRefused(t *testing.T) {
 		"too long":          {`{"x":"` + strings.Repeat("a", exchange.MaxBytes) + `"}`, "file"},
 	} {
 		_, err := exchange.ReadFOLD(strings.NewReader(c.text))
-		var fe *sheet.FieldError
+		var fe *given.Error
 		if !errors.As(err, &fe) || !strings.Contains(err.Error(), c.field) {
 			t.Errorf("%s gives %v, want an error that names %s", name, err, c.field)
 		}

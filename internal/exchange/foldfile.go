@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/given"
 	"tussock/internal/sheet"
 )
 
@@ -62,7 +63,7 @@ type Creases struct {
 }
 
 func bad(field, value, want string) error {
-	return &sheet.FieldError{Field: field, Value: value, Want: want}
+	return &given.Error{Field: field, Value: value, Want: want}
 }
 
 // WriteFOLD writes a folded state: the crease pattern as the file's frame, the

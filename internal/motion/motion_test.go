@@ -1,42 +1,46 @@
-package motion
+package motion_test
 
 import (
 	"errors"
 	"math"
 	"strings"
 	"testing"
+	"tussock/internal/given"
+	"tussock/internal/motion"
 )
 
-var swimming = Way{
-	Conditions: []Condition{
+var swimming = motion.Way{
+	Conditions: []motion.Condition{
 		{Name: "speed", Label: "Speed", Unit: "m/s", Default: 2, Min: 0.5, Max: 9, Step: 0.5, Least: 1, Most: 5},
 		{Name: "weir", Label: "Weir", Unit: "m", Min: 0.1, Max: 2, None: true},
-		{Name: "water", Label: "Water", Max: 2, Options: []Option{{Value: 0, Label: "salt"}, {Value: 2, Label: "fresh"}}, Logged: true},
+		{Name: "water", Label: "Water", Max: 2, Options: []motion.Option{{Value: 0, Label: "salt"}, {Value: 2, Label: "fresh"}}, Logged: true},
 	},
-	Chips: []Chip{{Name: "floated"}, {Name: "sank", Bad: true}, {Name: "rolled", Bad: true}},
+	Chips: []motion.Chip{{Name: "floated"}, {Name: "sank", Bad: true}, {Name: "rolled", Bad: true}},
 }
 
 // Conditions that are not given stand at their defaults; what is out of range, no choice or
 // unknown is refused by name, value and fix; none of a thing is always possible.
 func TestConditions(t *testing.T) {
-	c, err := swimming.Full(Conditions{"weir": 0, "water": 2})
+	c, err := swimming.Full(motion.Conditions{"weir": 0, "water": 2})
 	if err != nil || c["speed"] != 2 || c["weir"] != 0 || c["water"] != 2 || len(c) != 3 {
 		t.Errorf("%v, %v", c, err)
 	}
-	for name, bad := range map[string]Conditions{
+	for name, bad := range map[string]motion.Conditions{
 		"speed": {"speed": 10}, "weir": {"weir": 0.05}, "water": {"water": 1}, "tide": {"tide": 1},
 	} {
 		_, err := swimming.Full(bad)
-		var f *FieldError
+		var f *given.Error
 		if !errors.As(err, &f) || f.Field != name || !strings.Contains(err.Error(), "it must be") {
 			t.Errorf("%v: %v", bad, err)
 		}
 	}
-	if _, err := swimming.Full(Conditions{"speed": math.NaN()}); err == nil {
+	if _, err := swimming.Full(motion.Conditions{"speed": math.NaN()}); err == nil {
 		t.Error("no number is taken for a speed")
 	}
 	fits := swimming
-	fits.Fits = func(c Conditions) error { return &FieldError{"speed", c["speed"], "slower at a weir"} }
+	fits.Fits = func(c motion.Conditions) error {
+		return &given.Error{Field: "speed", Value: c["speed"], Want: "slower at a weir"}
+	}
 	if _, err := fits.Full(nil); err == nil {
 		t.Error("conditions that do not go together are taken")
 	}
@@ -47,7 +51,7 @@ func TestConditions(t *testing.T) {
 	if len(l) != 1 || !l[0].Trial || l[0].Min != 1 || l[0].Value != 2 {
 		t.Errorf("%+v", l)
 	}
-	knobs, conditions := Split(append(l, Lever{Name: "fin"}), []float64{3, 4})
+	knobs, conditions := motion.Split(append(l, motion.Lever{Name: "fin"}), []float64{3, 4})
 	if knobs["fin"] != 4 || conditions["speed"] != 3 || len(knobs)+len(conditions) != 2 {
 		t.Errorf("%v and %v", knobs, conditions)
 	}
@@ -56,10 +60,10 @@ func TestConditions(t *testing.T) {
 // The symptom is the fault seen most, in at least half of what was noted and twice at
 // least; who has not looked is told to look.
 func TestLook(t *testing.T) {
-	log := func(chips ...string) []Noted {
-		var out []Noted
+	log := func(chips ...string) []motion.Noted {
+		var out []motion.Noted
 		for _, c := range chips {
-			n := Noted{}
+			n := motion.Noted{}
 			if c != "" {
 				n.Chips = strings.Split(c, "+")
 			}
@@ -68,7 +72,7 @@ func TestLook(t *testing.T) {
 		return out
 	}
 	for name, q := range map[string]struct {
-		log     []Noted
+		log     []motion.Noted
 		symptom string
 		clear   bool
 		wants   int
@@ -82,7 +86,7 @@ func TestLook(t *testing.T) {
 		"two faults":       {log("sank+rolled", "sank+rolled", "rolled"), "rolled", false, 0},
 		"as often":         {log("sank+rolled", "sank+rolled", ""), "sank", false, 0},
 	} {
-		f, _, ok := Look(q.log, swimming.Bad(), "swim", "swims")
+		f, _, ok := motion.Look(q.log, swimming.Bad(), "swim", "swims")
 		if f.Symptom != q.symptom || f.Clear != q.clear || f.Wants != q.wants || ok != (q.symptom != "") || f.Title == "" && !ok {
 			t.Errorf("%s: %+v", name, f)
 		}
@@ -90,19 +94,19 @@ func TestLook(t *testing.T) {
 }
 
 func TestRangeAndWeights(t *testing.T) {
-	r := RangeOf([]float64{5, 1, 3, 2, 4, 0, 10, 9, 8, 7, 6})
-	if r != (Range{1, 5, 9}) || RangeOf(nil) != (Range{}) || RangeOf([]float64{7}) != (Range{7, 7, 7}) {
+	r := motion.RangeOf([]float64{5, 1, 3, 2, 4, 0, 10, 9, 8, 7, 6})
+	if r != (motion.Range{Lo: 1, Middle: 5, Hi: 9}) || motion.RangeOf(nil) != (motion.Range{}) || motion.RangeOf([]float64{7}) != (motion.Range{Lo: 7, Middle: 7, Hi: 7}) {
 		t.Errorf("%+v", r)
 	}
-	f := Finding{Causes: []Cause{{Words: "b", Weight: 1}, {Words: "a", Weight: 3}, {Words: "c", Weight: 1}}}
+	f := motion.Finding{Causes: []motion.Cause{{Words: "b", Weight: 1}, {Words: "a", Weight: 3}, {Words: "c", Weight: 1}}}
 	f.Weigh()
 	if f.Causes[0].Words != "a" || f.Causes[0].Weight != 0.6 || f.Causes[1].Words != "b" {
 		t.Errorf("%+v", f.Causes)
 	}
-	if v := Values([]Noted{{Read: map[string]float64{"x": 1}}, {}, {Read: map[string]float64{"x": 0}}}, "x"); len(v) != 2 || v[1] != 0 {
+	if v := motion.Values([]motion.Noted{{Read: map[string]float64{"x": 1}}, {}, {Read: map[string]float64{"x": 0}}}, "x"); len(v) != 2 || v[1] != 0 {
 		t.Errorf("%v", v)
 	}
-	if w := (Way{Conditions: []Condition{{}}, Records: []Record{{}}}).Filled(); w.Chips == nil || w.Conditions[0].Options == nil || w.Records[0].Sides == nil {
+	if w := (motion.Way{Conditions: []motion.Condition{{}}, Records: []motion.Record{{}}}).Filled(); w.Chips == nil || w.Conditions[0].Options == nil || w.Records[0].Sides == nil {
 		t.Error("lists are missing")
 	}
 }

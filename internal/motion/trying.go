@@ -30,7 +30,7 @@ type Trying interface {
 	// Told is what this way alone can tell of trials, nil when there is nothing.
 	Told(ctx context.Context, knobs map[string]float64, log []Noted) (*Drawing, error)
 	// Take puts what was measured of the finished toy into the knobs. The error is a
-	// *FieldError.
+	// *given.Error.
 	Take(knobs, measured map[string]float64) error
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"tussock/internal/given"
 )
 
 // Way is the description of a way of moving: all that the bench must know of it to set a
@@ -28,7 +29,7 @@ type Way struct {
 	Accuracy   string      `json:"accuracy" doc:"of its predictions, in a sentence"`
 	Constants  []Constant  `json:"constants"`
 	Limits     []string    `json:"limits"`
-	// Fits refuses conditions that do not go together, with a *FieldError; nil when all do.
+	// Fits refuses conditions that do not go together, with a *given.Error; nil when all do.
 	Fits func(Conditions) error `json:"-"`
 }
 
@@ -84,40 +85,30 @@ type Condition struct {
 // Conditions are conditions by name, SI units and degrees.
 type Conditions map[string]float64
 
-// FieldError names a field, its value and what would be right.
-type FieldError struct {
-	Field string
-	Value float64
-	Want  string
-}
-
-func (e *FieldError) Error() string {
-	return fmt.Sprintf("%s is %s; it must be %s", e.Field, number(e.Value), e.Want)
-}
-
-func number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+// Number is a number as people write it, without an exponent.
+func Number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 
 // Full are all conditions of a way, those not given at their defaults. The error is a
-// *FieldError.
-func (w *Way) Full(given Conditions) (Conditions, error) {
+// *given.Error.
+func (w *Way) Full(values Conditions) (Conditions, error) {
 	out := Conditions{}
 	for _, c := range w.Conditions {
 		out[c.Name] = c.Default
-		v, there := given[c.Name]
+		v, there := values[c.Name]
 		if !there {
 			continue
 		}
 		if len(c.Options) > 0 && !slices.ContainsFunc(c.Options, func(o Option) bool { return o.Value == v }) {
-			return nil, &FieldError{c.Name, v, "one of the choices for " + c.Label}
+			return nil, &given.Error{Field: c.Name, Value: v, Want: "one of the choices for " + c.Label}
 		}
 		if !(v >= c.Min && v <= c.Max) && !(c.None && v == 0) {
-			return nil, &FieldError{c.Name, v, fmt.Sprintf("%s to %s %s: %s", number(c.Min), number(c.Max), c.Unit, c.Label)}
+			return nil, &given.Error{Field: c.Name, Value: v, Want: fmt.Sprintf("%s to %s %s: %s", Number(c.Min), Number(c.Max), c.Unit, c.Label)}
 		}
 		out[c.Name] = v
 	}
-	for name, v := range given {
+	for name, v := range values {
 		if _, known := out[name]; !known {
-			return nil, &FieldError{name, v, "left out: there is no such condition"}
+			return nil, &given.Error{Field: name, Value: v, Want: "left out: there is no such condition"}
 		}
 	}
 	if w.Fits != nil {

@@ -8,6 +8,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
+	"tussock/internal/given"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/operations"
 	"tussock/internal/sheet"
@@ -40,11 +41,11 @@ type Leftover struct{ WidthMM, HeightMM float64 }
 const keepMM = 15.0
 
 // Ways are all ways from a sheet to what is wanted, the shortest first (least time);
-// those without scissors alone when cutFree. Errors are *sheet.FieldError for a want
+// those without scissors alone when cutFree. Errors are *given.Error for a want
 // that makes no sense and *Impossible for one that the sheet cannot give.
 func Ways(s sheet.Sheet, w Want, cutFree bool) ([]Route, error) {
 	if s.Shape != nil {
-		return nil, &sheet.FieldError{Field: "sheet", Value: "a shaped sheet", Want: "a rectangle"}
+		return nil, &given.Error{Field: "sheet", Value: "a shaped sheet", Want: "a rectangle"}
 	}
 	if err := w.check(s); err != nil {
 		return nil, err

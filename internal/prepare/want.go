@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"tussock/internal/given"
 	"tussock/internal/sheet"
 )
 
@@ -55,7 +56,7 @@ func number(v float64) string { return sheet.Number(math.Round(v*100) / 100) }
 // check refuses what no sheet can give. The sheet lies as it is given.
 func (w Want) check(s sheet.Sheet) error {
 	bad := func(field string, v float64, want string) error {
-		return &sheet.FieldError{Field: field, Value: sheet.Number(v), Want: want}
+		return &given.Error{Field: field, Value: sheet.Number(v), Want: want}
 	}
 	short, long := math.Min(s.WidthMM, s.HeightMM), math.Max(s.WidthMM, s.HeightMM)
 	switch w.Kind {
@@ -123,7 +124,7 @@ func (w Want) check(s sheet.Sheet) error {
 			return impossible(Want{}, "after that %s × %s mm are left; a sheet needs at least %s mm each way", number(x), number(y), number(leastMM))
 		}
 	default:
-		return &sheet.FieldError{Field: "kind", Value: fmt.Sprintf("%q", w.Kind), Want: fmt.Sprintf("one of %v", Kinds)}
+		return &given.Error{Field: "kind", Value: fmt.Sprintf("%q", w.Kind), Want: fmt.Sprintf("one of %v", Kinds)}
 	}
 	return nil
 }

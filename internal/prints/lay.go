@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/given"
 	"tussock/internal/sheet"
 )
 
@@ -106,11 +107,11 @@ func Guides(s *fold.State) []Guide {
 	return out
 }
 
-// Lay lays an order out. Errors are *sheet.FieldError.
+// Lay lays an order out. Errors are *given.Error.
 func Lay(o Order) ([]Leaf, error) {
 	box := geom.EmptyBox().Grow(o.Outline...)
 	if len(o.Outline) < 3 || !(box.Width() > 0 && box.Height() > 0) {
-		return nil, &sheet.FieldError{Field: "outline", Value: "empty", Want: "a sheet with an area"}
+		return nil, &given.Error{Field: "outline", Value: "empty", Want: "a sheet with an area"}
 	}
 	if !o.Front && !o.Back {
 		o.Front = true
@@ -120,7 +121,7 @@ func Lay(o Order) ([]Leaf, error) {
 	}
 	grid := o.grid(box)
 	if n := grid.cols * grid.rows; n > MaxLeaves {
-		return nil, &sheet.FieldError{Field: "sheet", Value: fmt.Sprintf("%s × %s mm", sheet.Number(box.Width()), sheet.Number(box.Height())),
+		return nil, &given.Error{Field: "sheet", Value: fmt.Sprintf("%s × %s mm", sheet.Number(box.Width()), sheet.Number(box.Height())),
 			Want: fmt.Sprintf("small enough for %d pages; it would take %d", MaxLeaves, n)}
 	}
 	var out []Leaf

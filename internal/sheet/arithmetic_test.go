@@ -20,8 +20,8 @@ func TestSheetArithmeticReference(t *testing.T) {
 		w, h, least float64
 		want        []sheet.SquareRun
 	}{
-		{210, 297, 15, []sheet.SquareRun{{210, 1}, {87, 2}, {36, 2}, {15, 2}}},
-		{215.9, 279.4, 12, []sheet.SquareRun{{215.9, 1}, {63.5, 3}, {25.4, 2}, {12.7, 2}}},
+		{210, 297, 15, []sheet.SquareRun{{SideMM: 210, Count: 1}, {SideMM: 87, Count: 2}, {SideMM: 36, Count: 2}, {SideMM: 15, Count: 2}}},
+		{215.9, 279.4, 12, []sheet.SquareRun{{SideMM: 215.9, Count: 1}, {SideMM: 63.5, Count: 3}, {SideMM: 25.4, Count: 2}, {SideMM: 12.7, Count: 2}}},
 	} {
 		got := sheet.Squares(c.w, c.h, c.least)
 		if len(got) != len(c.want) {

@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+	"tussock/internal/given"
 )
 
 // Weight and thickness from a scale and a ruler, and what a paper's stiffness is.
@@ -44,31 +45,31 @@ type Reading struct{ Value, By float64 }
 const scaleG = 0.3
 
 // Weighed is the weight in g/m² of sheets put on a scale together. Errors are
-// *FieldError with the fields grams and sheets.
+// *given.Error with the fields grams and sheets.
 func Weighed(grams float64, sheets int, widthMM, heightMM float64) (Reading, error) {
 	if sheets < 1 || sheets > 10000 {
-		return Reading{}, &FieldError{"sheets", fmt.Sprint(sheets), "1 to 10000 sheets"}
+		return Reading{}, &given.Error{Field: "sheets", Value: fmt.Sprint(sheets), Want: "1 to 10000 sheets"}
 	}
 	if !(grams > 0) || grams > 1e5 {
-		return Reading{}, &FieldError{"grams", Number(grams) + " g", "more than 0 g, up to 100 kg"}
+		return Reading{}, &given.Error{Field: "grams", Value: Number(grams) + " g", Want: "more than 0 g, up to 100 kg"}
 	}
 	area := widthMM * heightMM * 1e-6 * float64(sheets)
 	r := Reading{grams / area, scaleG / area}
 	if !GSMRange.Holds(r.Value) {
-		return r, &FieldError{"grams", Number(grams) + " g", fmt.Sprintf("the weight of %d such sheets: that would be %s g/m², and paper has %s", sheets, Number(math.Round(r.Value)), GSMRange)}
+		return r, &given.Error{Field: "grams", Value: Number(grams) + " g", Want: fmt.Sprintf("the weight of %d such sheets: that would be %s g/m², and paper has %s", sheets, Number(math.Round(r.Value)), GSMRange)}
 	}
 	return r, nil
 }
 
 // Piled is the thickness in mm of one sheet in a pile pressed flat. Errors are
-// *FieldError with the fields pile_mm and pile_sheets.
+// *given.Error with the fields pile_mm and pile_sheets.
 func Piled(pileMM float64, sheets int) (Reading, error) {
 	if sheets < 1 || sheets > 10000 {
-		return Reading{}, &FieldError{"pile_sheets", fmt.Sprint(sheets), "1 to 10000 sheets"}
+		return Reading{}, &given.Error{Field: "pile_sheets", Value: fmt.Sprint(sheets), Want: "1 to 10000 sheets"}
 	}
 	r := Reading{pileMM / float64(sheets), RulerMM / float64(sheets)}
 	if !ThicknessRange.Holds(r.Value) {
-		return r, &FieldError{"pile_mm", Number(pileMM) + " mm", fmt.Sprintf("the height of %d sheets: one would be %s mm thick, and paper is %s", sheets, Number(r.Value), ThicknessRange)}
+		return r, &given.Error{Field: "pile_mm", Value: Number(pileMM) + " mm", Want: fmt.Sprintf("the height of %d sheets: one would be %s mm thick, and paper is %s", sheets, Number(r.Value), ThicknessRange)}
 	}
 	return r, nil
 }

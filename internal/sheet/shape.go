@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/given"
 )
 
 // Shape is the outline of a sheet that is not the whole rectangle. The corners
@@ -29,13 +30,13 @@ const MinCornerMM = 1.0
 const MaxCorners = 64
 
 // NGon is a regular sheet with n corners (3 to 8) and the given side, its lowest
-// side level. Errors are *FieldError with the fields n and side_mm.
+// side level. Errors are *given.Error with the fields n and side_mm.
 func NGon(n int, sideMM, gsm, thicknessMM float64) (Sheet, error) {
 	if n < 3 || n > 8 {
-		return Sheet{}, &FieldError{"n", fmt.Sprint(n), "3 to 8 corners"}
+		return Sheet{}, &given.Error{Field: "n", Value: fmt.Sprint(n), Want: "3 to 8 corners"}
 	}
 	if !SideRange.Holds(sideMM) {
-		return Sheet{}, &FieldError{"side_mm", Number(sideMM), SideRange.String()}
+		return Sheet{}, &given.Error{Field: "side_mm", Value: Number(sideMM), Want: SideRange.String()}
 	}
 	r := sideMM / 2 / math.Sin(math.Pi/float64(n))
 	var pts []geom.Vec
@@ -47,7 +48,7 @@ func NGon(n int, sideMM, gsm, thicknessMM float64) (Sheet, error) {
 }
 
 // Polygon is a sheet with a free outline, counter-clockwise or not, convex or
-// not, moved so that its box starts at the origin. Errors are *FieldError.
+// not, moved so that its box starts at the origin. Errors are *given.Error.
 func Polygon(corners []geom.Vec, gsm, thicknessMM float64) (Sheet, error) {
 	return shaped("polygon", corners, gsm, thicknessMM)
 }
@@ -67,7 +68,9 @@ func Skewed(widthMM, heightMM, offDeg, gsm, thicknessMM float64) (Sheet, error) 
 }
 
 func shaped(kind string, corners []geom.Vec, gsm, thicknessMM float64) (Sheet, error) {
-	bad := func(value, want string) (Sheet, error) { return Sheet{}, &FieldError{"outline", value, want} }
+	bad := func(value, want string) (Sheet, error) {
+		return Sheet{}, &given.Error{Field: "outline", Value: value, Want: want}
+	}
 	if len(corners) < 3 || len(corners) > MaxCorners {
 		return bad(fmt.Sprintf("%d corners", len(corners)), fmt.Sprintf("3 to %d corners", MaxCorners))
 	}
@@ -123,14 +126,14 @@ func (s Sheet) Fitted(widthMM, heightMM, gsm, thicknessMM float64) (Sheet, error
 }
 
 // Margin is the sheet with strips taken off its edges, such as a perforated
-// margin. Widths in mm; the error is a *FieldError.
+// margin. Widths in mm; the error is a *given.Error.
 func (s Sheet) Margin(left, right, bottom, top float64) (Sheet, error) {
 	if s.Shape != nil {
-		return s, &FieldError{"margin", "given for a shaped sheet", "taken off a rectangle"}
+		return s, &given.Error{Field: "margin", Value: "given for a shaped sheet", Want: "taken off a rectangle"}
 	}
 	for _, v := range []float64{left, right, bottom, top} {
 		if !(v >= 0) {
-			return s, &FieldError{"margin", Number(v), "0 mm or more"}
+			return s, &given.Error{Field: "margin", Value: Number(v), Want: "0 mm or more"}
 		}
 	}
 	return New(s.WidthMM-left-right, s.HeightMM-bottom-top, s.GSM, s.ThicknessMM)

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"tussock/internal/geom"
+	"tussock/internal/given"
 	"tussock/internal/sheet"
 )
 
@@ -57,7 +58,7 @@ func TestFreeOutlines(t *testing.T) {
 		"far too large": {{}, {X: 1e5}, {Y: 1e5}},
 		"far too small": {{}, {X: 2}, {Y: 2}},
 	} {
-		var fe *sheet.FieldError
+		var fe *given.Error
 		if _, err := sheet.Polygon(pts, 80, 0.1); !errors.As(err, &fe) {
 			t.Errorf("%s: %v", name, err)
 		}

@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"tussock/internal/geom"
+	"tussock/internal/given"
 )
 
 // MMPerInch is exact by definition of the inch.
@@ -39,17 +40,6 @@ var (
 	ThicknessRange = Range{0.01, 2, "mm"}
 )
 
-// FieldError names the field, the value and what would be right.
-type FieldError struct {
-	Field string
-	Value string
-	Want  string
-}
-
-func (e *FieldError) Error() string {
-	return fmt.Sprintf("%s is %s; it must be %s", e.Field, e.Value, e.Want)
-}
-
 // Sheet is the piece actually folded. Values are immutable once made by New.
 type Sheet struct {
 	WidthMM     float64
@@ -59,7 +49,7 @@ type Sheet struct {
 	Shape       *Shape  // nil for the whole rectangle
 }
 
-// New checks a rectangular sheet. Errors are *FieldError with the fields
+// New checks a rectangular sheet. Errors are *given.Error with the fields
 // width_mm, height_mm, gsm, thickness_mm.
 func New(widthMM, heightMM, gsm, thicknessMM float64) (Sheet, error) {
 	for _, c := range []struct {
@@ -71,7 +61,7 @@ func New(widthMM, heightMM, gsm, thicknessMM float64) (Sheet, error) {
 		{"gsm", gsm, GSMRange}, {"thickness_mm", thicknessMM, ThicknessRange},
 	} {
 		if !c.r.Holds(c.v) {
-			return Sheet{}, &FieldError{c.field, Number(c.v), c.r.String()}
+			return Sheet{}, &given.Error{Field: c.field, Value: Number(c.v), Want: c.r.String()}
 		}
 	}
 	return Sheet{WidthMM: widthMM, HeightMM: heightMM, GSM: gsm, ThicknessMM: thicknessMM}, nil
@@ -197,7 +187,7 @@ func ToMM(v float64, unit string) (float64, error) {
 		// 8.5 in is 215.9 mm, not 215.89999999999998.
 		return math.Round(v*MMPerInch*1e9) / 1e9, nil
 	}
-	return 0, &FieldError{"unit", strconv.Quote(unit), `"mm", "cm" or "in"`}
+	return 0, &given.Error{Field: "unit", Value: strconv.Quote(unit), Want: `"mm", "cm" or "in"`}
 }
 
 // ParseSize reads "210x297", "8.5x11in", "21x29.7cm" or the name of a known
@@ -209,7 +199,7 @@ func ParseSize(text string) (widthMM, heightMM float64, err error) {
 			return s.WidthMM, s.HeightMM, nil
 		}
 	}
-	bad := &FieldError{"sheet", strconv.Quote(text), `like 210x297, 8.5x11in, A4 or letter`}
+	bad := &given.Error{Field: "sheet", Value: strconv.Quote(text), Want: `like 210x297, 8.5x11in, A4 or letter`}
 	unit, given := "mm", false
 	for _, u := range []string{"mm", "cm", "in"} {
 		if rest, ok := strings.CutSuffix(t, u); ok {

@@ -1,9 +1,11 @@
-package sheet
+package sheet_test
 
 import (
 	"errors"
 	"math"
 	"testing"
+	"tussock/internal/given"
+	"tussock/internal/sheet"
 )
 
 func TestNewRefusesWhatNoSheetIs(t *testing.T) {
@@ -15,13 +17,13 @@ func TestNewRefusesWhatNoSheetIs(t *testing.T) {
 		{210, 297, 80, 0, "thickness_mm"}, {math.NaN(), 297, 80, 0.1, "width_mm"},
 		{210, math.Inf(1), 80, 0.1, "height_mm"}, {210, 297, -80, 0.1, "gsm"}, {210, 297, 80, math.NaN(), "thickness_mm"},
 	} {
-		_, err := New(c.w, c.h, c.gsm, c.thick)
-		var fe *FieldError
+		_, err := sheet.New(c.w, c.h, c.gsm, c.thick)
+		var fe *given.Error
 		if !errors.As(err, &fe) || fe.Field != c.field || fe.Want == "" {
 			t.Errorf("%v gives %v, want a refusal of %s", c, err, c.field)
 		}
 	}
-	s, err := New(210, 297, 80, 0.1)
+	s, err := sheet.New(210, 297, 80, 0.1)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -42,33 +44,33 @@ func TestParseSize(t *testing.T) {
 		{"210x297", 210, 297}, {"210 x 297 mm", 210, 297}, {"21x29.7cm", 210, 297}, {"8.5x11in", 215.9, 279.4},
 		{"8.5×11 in", 215.9, 279.4}, {"A4", 210, 297}, {"letter", 215.9, 279.4}, {"6 in square", 152.4, 152.4},
 	} {
-		w, h, err := ParseSize(c.text)
+		w, h, err := sheet.ParseSize(c.text)
 		if err != nil || math.Abs(w-c.w) > 1e-9 || math.Abs(h-c.h) > 1e-9 {
 			t.Errorf("%q is %v x %v (%v), want %v x %v", c.text, w, h, err, c.w, c.h)
 		}
 	}
 	for _, text := range []string{"", "210", "210x", "axb", "210x297 ell", "x"} {
-		if _, _, err := ParseSize(text); err == nil {
+		if _, _, err := sheet.ParseSize(text); err == nil {
 			t.Errorf("%q is taken for a size", text)
 		}
 	}
-	if w, err := ToMM(8.5, "in"); err != nil || w != 215.9 {
+	if w, err := sheet.ToMM(8.5, "in"); err != nil || w != 215.9 {
 		t.Errorf("8.5 in is %v mm (%v)", w, err)
 	}
-	if _, err := ToMM(1, "ell"); err == nil {
+	if _, err := sheet.ToMM(1, "ell"); err == nil {
 		t.Error("an ell is taken for a unit")
 	}
 }
 
 func TestNames(t *testing.T) {
-	if n := NameOf(215.9, 279.4); n != "Letter" {
+	if n := sheet.NameOf(215.9, 279.4); n != "Letter" {
 		t.Errorf("letter is called %q", n)
 	}
-	if n := NameOf(297, 210); n != "" {
+	if n := sheet.NameOf(297, 210); n != "" {
 		t.Errorf("A4 on its side is called %q", n)
 	}
 	for v, want := range map[float64]string{12: "12", 0.1: "0.1", -3.25: "-3.25", 1.0 / 3: "0.333", -0.0001: "0", math.Inf(1): "+Inf"} {
-		if got := Number(v); got != want {
+		if got := sheet.Number(v); got != want {
 			t.Errorf("%v is written %q, want %q", v, got, want)
 		}
 	}

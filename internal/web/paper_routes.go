@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/draw"
+	"tussock/internal/given"
 	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/cutting"
@@ -35,7 +36,7 @@ func (in SizeInput) mm(least float64) (w, h float64, err error) {
 			return 0, 0, err
 		}
 		if !r.Holds(v) {
-			return 0, 0, &sheet.FieldError{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: r.String()}
+			return 0, 0, &given.Error{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: r.String()}
 		}
 		*side.to = v
 	}
@@ -211,7 +212,7 @@ func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], e
 		v     float64
 	}{{"first_mm", b.FirstMM}, {"middle_mm", b.MiddleMM}, {"last_mm", b.LastMM}} {
 		if r := (sheet.Range{Min: 1, Max: sheet.SideRange.Max, Unit: "mm"}); !r.Holds(w.v) {
-			return nil, asProblem(&sheet.FieldError{Field: w.field, Value: sheet.Number(w.v) + " mm", Want: r.String()}, "body.")
+			return nil, asProblem(&given.Error{Field: w.field, Value: sheet.Number(w.v) + " mm", Want: r.String()}, "body.")
 		}
 	}
 	first, second := sheet.Thirds(b.FirstMM, b.MiddleMM, b.LastMM)

@@ -12,29 +12,22 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
-	"tussock/internal/motion"
-	"tussock/internal/sheet"
+	"tussock/internal/given"
 	"tussock/internal/store"
 )
 
 // asProblem turns errors of the core into the one problem shape (RFC 9457): what
 // is wrong, and for a field where it stands, its value and what would be right.
 func asProblem(err error, prefix string) error {
-	var field *sheet.FieldError
-	var problem *bench.Problem
-	var moved *motion.FieldError
+	var wrong *given.Error
 	var made huma.StatusError
 	switch {
 	case err == nil:
 		return nil
 	case errors.As(err, &made):
 		return err
-	case errors.As(err, &field):
-		return refuse(prefix+field.Field, field.Value, err.Error())
-	case errors.As(err, &problem):
-		return refuse(prefix+problem.Field, problem.Value, err.Error())
-	case errors.As(err, &moved):
-		return refuse(prefix+moved.Field, moved.Value, err.Error())
+	case errors.As(err, &wrong):
+		return refuse(prefix+wrong.Field, wrong.Value, wrong.Words())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("this does not exist, or lies in the bin")
 	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNeedsChild):

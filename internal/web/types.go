@@ -5,6 +5,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/draw"
+	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/sheet"
 )
@@ -51,7 +52,7 @@ func (in SheetInput) spec() (bench.SheetSpec, error) {
 				return out, err
 			}
 			want := sheet.Range{Min: sheet.SideRange.Min / one, Max: sheet.SideRange.Max / one, Unit: in.Unit}
-			return out, &sheet.FieldError{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: want.String()}
+			return out, &given.Error{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: want.String()}
 		}
 		*side.mm = mm
 	}

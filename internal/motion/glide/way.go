@@ -8,6 +8,7 @@ import (
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
+	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/craft"
 	"tussock/internal/motion/toys"
@@ -127,7 +128,7 @@ var way = motion.Way{
 	},
 	Fits: func(c motion.Conditions) error {
 		if top := c["hall.ceiling"]; top > 0 && c["throw.height"] >= top {
-			return &motion.FieldError{Field: "throw.height", Value: c["throw.height"], Want: fmt.Sprintf("below the ceiling, which is at %g m", top)}
+			return &given.Error{Field: "throw.height", Value: c["throw.height"], Want: fmt.Sprintf("below the ceiling, which is at %g m", top)}
 		}
 		return nil
 	},
@@ -186,14 +187,14 @@ func (w *Workbench) takePair(knobs, measured map[string]float64, left, right, me
 	}
 	for _, n := range []string{mean, apart} {
 		if w.Pattern.KnobIndex(n) < 0 {
-			return &motion.FieldError{Field: left, Value: l, Want: "left out: " + w.Pattern.Title + " has no wings that are set so"}
+			return &given.Error{Field: left, Value: l, Want: "left out: " + w.Pattern.Title + " has no wings that are set so"}
 		}
 	}
 	if !hasL {
-		return &motion.FieldError{Field: left, Want: "measured too: both sides are needed"}
+		return &given.Error{Field: left, Want: "measured too: both sides are needed"}
 	}
 	if !hasR {
-		return &motion.FieldError{Field: right, Want: "measured too: both sides are needed"}
+		return &given.Error{Field: right, Want: "measured too: both sides are needed"}
 	}
 	a, okA := angle(l)
 	b, okB := angle(r)
@@ -203,7 +204,7 @@ func (w *Workbench) takePair(knobs, measured map[string]float64, left, right, me
 		ok   bool
 	}{{left, l, okA}, {right, r, okB}} {
 		if !q.ok {
-			return &motion.FieldError{Field: q.name, Value: q.v, Want: fmt.Sprintf("under the depth of the edge, %.1f mm", w.Value(knobs, "curl_depth"))}
+			return &given.Error{Field: q.name, Value: q.v, Want: fmt.Sprintf("under the depth of the edge, %.1f mm", w.Value(knobs, "curl_depth"))}
 		}
 	}
 	knobs[mean], knobs[apart] = knob((a+b)/2), b-a

@@ -3,6 +3,7 @@ package hop
 import (
 	"math"
 	"math/rand/v2"
+	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
@@ -140,14 +141,14 @@ var way = motion.Way{
 			if c["rope_at"] == 0 {
 				field = "rope_at"
 			}
-			return &motion.FieldError{Field: field, Want: "given too: a rope has a place and a height"}
+			return &given.Error{Field: field, Want: "given too: a rope has a place and a height"}
 		}
 		if (c["ring_at"] > 0) != (c["ring"] > 0) {
 			field := "ring"
 			if c["ring_at"] == 0 {
 				field = "ring_at"
 			}
-			return &motion.FieldError{Field: field, Want: "given too: a ring has a place and a size"}
+			return &given.Error{Field: field, Want: "given too: a ring has a place and a size"}
 		}
 		return nil
 	},

@@ -6,6 +6,7 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
@@ -338,7 +339,7 @@ func (w *Workbench) Take(knobs, measured map[string]float64) error {
 	if v, ok := measured["overhang"]; ok {
 		c, can := w.toOverhang(knobs, v)
 		if !can {
-			return &motion.FieldError{Field: "overhang", Value: v, Want: "within the reach of the knob for the last fold"}
+			return &given.Error{Field: "overhang", Value: v, Want: "within the reach of the knob for the last fold"}
 		}
 		knobs[c.Knob] = c.To
 	}

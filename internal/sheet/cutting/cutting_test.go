@@ -8,7 +8,7 @@ import (
 	"testing"
 	"time"
 
-	"tussock/internal/sheet"
+	"tussock/internal/given"
 	"tussock/internal/sheet/cutting"
 )
 
@@ -250,7 +250,7 @@ func TestPlansByHand(t *testing.T) {
 		"no kerf":   {KerfMM: -1, Pieces: []cutting.Piece{{WidthMM: 50, HeightMM: 50, Count: 1}}, Papers: []cutting.Paper{{WidthMM: 100, HeightMM: 100, Count: 1}}},
 		"no sheets": {Pieces: []cutting.Piece{{WidthMM: 50, HeightMM: 50, Count: 1}}, Papers: []cutting.Paper{{WidthMM: 100, HeightMM: 100}}},
 	} {
-		var fe *sheet.FieldError
+		var fe *given.Error
 		if _, err := cutting.Make(o); !errors.As(err, &fe) {
 			t.Errorf("%s: %v", name, err)
 		}

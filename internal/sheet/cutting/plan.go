@@ -19,6 +19,7 @@ import (
 	"slices"
 
 	"tussock/internal/geom"
+	"tussock/internal/given"
 	"tussock/internal/sheet"
 )
 
@@ -107,7 +108,7 @@ type Plan struct {
 	Exact    bool // no guillotine plan opens less paper
 }
 
-// Make plans an order. Errors are *sheet.FieldError.
+// Make plans an order. Errors are *given.Error.
 func Make(o Order) (*Plan, error) {
 	if err := o.check(); err != nil {
 		return nil, err
@@ -118,7 +119,7 @@ func Make(o Order) (*Plan, error) {
 
 func (o Order) check() error {
 	bad := func(field, value, want string) error {
-		return &sheet.FieldError{Field: field, Value: value, Want: want}
+		return &given.Error{Field: field, Value: value, Want: want}
 	}
 	if !(o.KerfMM >= 0 && o.KerfMM <= MaxKerfMM) {
 		return bad("kerf_mm", sheet.Number(o.KerfMM), fmt.Sprintf("0 to %g mm", MaxKerfMM))

@@ -26,7 +26,7 @@ func Triangles(p Piece) (Piece, error) {
 }
 
 // Regular makes an order of the rectangles that hold regular pieces with n corners,
-// whose side is the width given. The error is a *sheet.FieldError.
+// whose side is the width given. The error is a *given.Error.
 func Regular(p Piece, n int) (Piece, error) {
 	s, err := sheet.NGon(n, p.WidthMM, 80, 0.1)
 	if err != nil {
