@@ -1,7 +1,6 @@
 package bench
 
 import (
-	"errors"
 	"fmt"
 	"maps"
 	"math"
@@ -181,32 +180,6 @@ func Changes(from, to Setup, isHard func(knob string) bool) []Change {
 		out = append(out, Change{Knob: "sheet", Hard: true})
 	}
 	return out
-}
-
-// What a draft cannot do.
-var (
-	ErrNothingChanged = errors.New("nothing has changed since the last tweak")
-	ErrNeedsChild     = errors.New("this toy has been thrown already, and the draft moves a hard fold or takes another sheet: that is another toy. Make it a child build, or put those knobs back")
-)
-
-// Settle decides what becomes of the draft: the number of the tweak it makes, or
-// an error. A build without tweaks settles its first.
-func (b *Build) Settle(isHard func(string) bool) (no int, err error) {
-	last := b.Latest()
-	if last == nil {
-		return 1, nil
-	}
-	if b.Draft == nil {
-		return 0, ErrNothingChanged
-	}
-	changes := Changes(last.Setup, *b.Draft, isHard)
-	if len(changes) == 0 {
-		return 0, ErrNothingChanged
-	}
-	if b.Trials() > 0 && slices.ContainsFunc(changes, func(c Change) bool { return c.Hard }) {
-		return 0, ErrNeedsChild
-	}
-	return last.No + 1, nil
 }
 
 // Limits of what people write, in characters.

@@ -74,7 +74,7 @@ const (
 
 // Of studies all steps of a successful replay. layers tells how many layers a step
 // folds at most.
-func Of(r *sequence.Replay, hand spread.Hand, layers func(sequence.Done) int) ([]Step, error) {
+func Of(r *sequence.Replay, hand spread.Hand) ([]Step, error) {
 	// The cost of a slip needs no samples.
 	sp, err := spread.Of(r, hand.MM, 1, 1)
 	if err != nil {
@@ -82,7 +82,7 @@ func Of(r *sequence.Replay, hand spread.Hand, layers func(sequence.Done) int) ([
 	}
 	var out []Step
 	for i, d := range r.Steps {
-		s := Step{No: d.No, Author: d.Class, Layers: layers(d)}
+		s := Step{No: d.No, Author: d.Class, Layers: d.LayersFolded()}
 		q := sp.Steps[i]
 		s.Made, s.PerMM, s.Worst, s.Class, s.Share = q.Lines > 0, q.PerMM, q.Worst, q.Class, q.Share
 		t := r.Sheet.ThicknessMM

@@ -4,7 +4,6 @@ import (
 	"testing"
 
 	"tussock/internal/care"
-	"tussock/internal/draw"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
@@ -18,7 +17,7 @@ func steps(t *testing.T, id string, s sheet.Sheet) (*sequence.Replay, []care.Ste
 	if r.Err != nil {
 		t.Fatal(r.Err)
 	}
-	all, err := care.Of(r, spread.Adult, draw.LayersFolded)
+	all, err := care.Of(r, spread.Adult)
 	if err != nil || len(all) != len(r.Steps) {
 		t.Fatalf("%d of %d steps, %v", len(all), len(r.Steps), err)
 	}

@@ -92,8 +92,8 @@ func TestNextShowsTheFold(t *testing.T) {
 				thickest = max(thickest, m.Layers)
 			}
 			// Slivers are drawn, and not counted as a stack: only a gap makes them.
-			if n := LayersFolded(d); d.Op != sequence.OpCrease && !still && (thickest < n || thickest > n && !slivers[id]) {
-				t.Errorf("%s step %d: %d layers are shown, %d are folded", id, d.No, thickest, LayersFolded(d))
+			if n := d.LayersFolded(); d.Op != sequence.OpCrease && !still && (thickest < n || thickest > n && !slivers[id]) {
+				t.Errorf("%s step %d: %d layers are shown, %d are folded", id, d.No, thickest, d.LayersFolded())
 			}
 			for _, a := range o.Arrows {
 				for i := 0; i < len(a.Points); i += 2 {
@@ -106,7 +106,7 @@ func TestNextShowsTheFold(t *testing.T) {
 		}
 	}
 	// By hand: the Curlew's first wing takes four layers along.
-	if n := LayersFolded(replay(t, "curlew", nil).Steps[6]); n != 4 {
+	if n := replay(t, "curlew", nil).Steps[6].LayersFolded(); n != 4 {
 		t.Errorf("the wing fold takes %d layers", n)
 	}
 }

@@ -180,26 +180,6 @@ func (o *Overlay) frame(b geom.Box) {
 	o.View = view(b)
 }
 
-// LayersFolded is the thickest stack that a fold takes along: how many sheets
-// of paper the fingers bend at most. 0 for steps without a fold.
-func LayersFolded(d sequence.Done) int {
-	return layermap.Thickest(layermap.Overlay(movingParts(d)))
-}
-
-func movingParts(d sequence.Done) []geom.Polygon {
-	var polys []geom.Polygon
-	for _, f := range d.Moving {
-		pos, neg := d.Before.Folded(f).Split(d.Line)
-		if d.Side < 0 {
-			pos = neg
-		}
-		if pos != nil {
-			polys = append(polys, pos)
-		}
-	}
-	return polys
-}
-
 func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	kind, arrow := "valley", "fold"
 	switch d.Op {
@@ -210,7 +190,7 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	case sequence.OpCut, sequence.OpTear:
 		kind = "cut"
 	}
-	parts := movingParts(d)
+	parts := layermap.Beyond(d.Before, d.Moving, d.Line, d.Side)
 	cells := layermap.Overlay(parts)
 	if d.Op != sequence.OpCrease {
 		for _, c := range cells {

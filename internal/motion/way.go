@@ -48,8 +48,7 @@ type Words struct {
 	Made       string `json:"made" doc:"of a toy made to be played with"`
 	ForShow    string `json:"for_show" doc:"of one made to be looked at"`
 	Untried    string `json:"untried" doc:"folded, and no trial yet"`
-	Tried      string `json:"tried" doc:"of a toy with trials"`
-	Still      string `json:"still" doc:"the finished toy seen from the second side"`
+	Tried      string `json:"tried" doc:"of a toy with trials: has been thrown already"`
 	Last       string `json:"last" doc:"what the set-up knobs of it are"`
 	Noting     string `json:"noting" doc:"what to tap when a trial is logged"`
 	Better     string `json:"better" doc:"what a search is for when nothing is to be cured"`
@@ -166,6 +165,22 @@ func (w *Way) Record(id string) (Record, bool) {
 		}
 	}
 	return Record{}, false
+}
+
+// Compared are the readings by which set-ups can be compared, the one that counts first:
+// nothing that is a condition, or lies to a side.
+func (w *Way) Compared() []Record {
+	var out []Record
+	seen := map[string]bool{}
+	for _, k := range w.Kinds {
+		for _, id := range append([]string{k.Record}, k.Others...) {
+			if r, known := w.Record(id); known && !seen[id] && !r.Kept && len(r.Sides) == 0 {
+				seen[id] = true
+				out = append(out, r)
+			}
+		}
+	}
+	return out
 }
 
 // Kind of trial by its name; the usual one for "".

@@ -8,6 +8,7 @@ import (
 	"strconv"
 
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 	"tussock/internal/sheet"
 )
@@ -58,6 +59,12 @@ func (d Done) InTheRound() bool {
 		return true
 	}
 	return d.Sets != nil
+}
+
+// LayersFolded is the thickest stack that the step takes along; 0 for steps without a
+// fold.
+func (d Done) LayersFolded() int {
+	return layermap.LayersFolded(d.Before, d.Moving, d.Line, d.Side)
 }
 
 // HasLine tells whether the step makes or uses one fold line.

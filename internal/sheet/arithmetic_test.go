@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"tussock/internal/sheet"
+	"tussock/internal/sheet/divide"
 )
 
 func close(t *testing.T, what string, got, want, tol float64) {
@@ -57,11 +58,11 @@ func TestSheetArithmeticReference(t *testing.T) {
 	close(t, "the exact mark", sheet.FanAngle(1/math.Tan(2*math.Pi/5)), 72, 1e-9)
 	close(t, "the customary mark", sheet.FanAngle(1.0/3), 71.57, 0.005)
 	for n, want := range map[int]string{3: "01", 5: "0011", 7: "001", 9: "000111"} {
-		if got := sheet.Halvings(n); got != want {
+		if got := divide.Halvings(n); got != want {
 			t.Errorf("1/%d is halved by %s, want %s", n, got, want)
 		}
 	}
-	if got := sheet.Halvings(11); len(got) != 10 {
+	if got := divide.Halvings(11); len(got) != 10 {
 		t.Errorf("1/11 has a period of %d", len(got))
 	}
 	for _, c := range []struct {
@@ -69,9 +70,9 @@ func TestSheetArithmeticReference(t *testing.T) {
 		cycles int
 		want   float64
 	}{{3, 1, 1.25}, {5, 1, 0.3125}, {7, 1, 0.625}, {3, 2, 0.3125}, {5, 2, 0.0195}, {7, 2, 0.078}} {
-		close(t, "error after cycles", sheet.AfterFolds(5, c.cycles*len(sheet.Halvings(c.n))), c.want, 5e-4)
+		close(t, "error after cycles", divide.AfterFolds(5, c.cycles*len(divide.Halvings(c.n))), c.want, 5e-4)
 	}
-	close(t, "drift", sheet.Drift(0.3), 0.346, 5e-4)
+	close(t, "drift", divide.Drift(0.3), 0.346, 5e-4)
 	for n, want := range map[int][2]float64{2: {0.157, 0.1}, 4: {0.471, 0.3}, 8: {1.10, 0.7}, 16: {2.36, 1.5}} {
 		close(t, "creep, round", sheet.CreepRound(n, 0.1), want[0], 0.005)
 		close(t, "creep, flat", sheet.CreepFlat(n, 0.1), want[1], 1e-9)

@@ -3,12 +3,12 @@ package web
 import (
 	"context"
 	"fmt"
-	"maps"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/ways"
 )
 
 // PathID is a number in the path.
@@ -103,21 +103,10 @@ func (s *server) createBuild(ctx context.Context, in *createInput) (*answer[*Bui
 	return s.buildView(ctx, id)
 }
 
-// freshName is the pattern's title with the first free number.
+// freshName is a title with the first free number.
 func (s *server) freshName(ctx context.Context, title string) (string, error) {
 	builds, err := s.store.Builds(ctx)
-	if err != nil {
-		return "", err
-	}
-	taken := map[string]bool{}
-	for _, b := range builds {
-		taken[b.Name] = true
-	}
-	for n := 1; ; n++ {
-		if name := fmt.Sprintf("%s %d", title, n); !taken[name] {
-			return name, nil
-		}
-	}
+	return bench.FreshName(title, builds), err
 }
 
 // mustFold refuses a set-up that cannot be folded, with the step and the reason.
@@ -179,11 +168,7 @@ func (s *server) duplicateBuild(ctx context.Context, in *PathID) (*answer[*Build
 		return nil, asProblem(err, "")
 	}
 	setup := b.Current()
-	name := []rune("Copy of " + b.Name)
-	if len(name) > bench.MaxName {
-		name = name[:bench.MaxName]
-	}
-	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: b.Pattern, Name: string(name), Draft: &setup})
+	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: b.Pattern, Name: bench.CopyName(b.Name), Draft: &setup})
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
@@ -207,11 +192,7 @@ func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildVi
 	if err := s.mustFold(b.Pattern, setup); err != nil {
 		return nil, err
 	}
-	draft := &setup
-	if last := b.Latest(); last != nil && len(bench.Changes(last.Setup, setup, func(string) bool { return false })) == 0 && maps.Equal(last.Setup.Recipes, setup.Recipes) {
-		draft = nil // moved back to where the newest tweak has it
-	}
-	if err := s.store.SetDraft(ctx, in.ID, draft); err != nil {
+	if err := s.store.SetDraft(ctx, in.ID, b.Drafted(setup)); err != nil {
 		return nil, asProblem(err, "")
 	}
 	return s.buildView(ctx, in.ID)
@@ -222,18 +203,11 @@ func (s *server) discardDraft(ctx context.Context, in *PathID) (*answer[*BuildVi
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
-	if b.Latest() == nil {
-		p, err := findPattern(b.Pattern)
-		if err != nil {
-			return nil, err
-		}
-		setup := defaults(p, b.Current().Sheet)
-		if err := s.store.SetDraft(ctx, in.ID, &setup); err != nil {
-			return nil, asProblem(err, "")
-		}
-		return s.buildView(ctx, in.ID)
+	p, err := findPattern(b.Pattern)
+	if err != nil {
+		return nil, err
 	}
-	if err := s.store.SetDraft(ctx, in.ID, nil); err != nil {
+	if err := s.store.SetDraft(ctx, in.ID, b.Undrafted(p.FullKnobs(nil))); err != nil {
 		return nil, asProblem(err, "")
 	}
 	return s.buildView(ctx, in.ID)
@@ -268,7 +242,7 @@ func (s *server) settle(b *bench.Build, why string) (*bench.Tweak, error) {
 	if err != nil {
 		return nil, err
 	}
-	no, err := b.Settle(isHard(p))
+	no, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
 	if err != nil {
 		return nil, asProblem(err, "")
 	}

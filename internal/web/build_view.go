@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 
 	"tussock/internal/bench"
 	"tussock/internal/motion"
@@ -11,23 +12,9 @@ import (
 	"tussock/internal/ways"
 )
 
-// isHard tells for a pattern's knob whether it moves a hard fold. A knob that the
-// pattern no longer has counts as hard.
-func isHard(p *sequence.Pattern) func(string) bool {
-	return func(name string) bool {
-		i := p.KnobIndex(name)
-		return i < 0 || p.Knobs[i].Kind == sequence.HardFold
-	}
-}
-
-// defaults is the set-up that the pattern itself describes, on a given sheet.
-func defaults(p *sequence.Pattern, s bench.SheetSpec) bench.Setup {
-	return bench.Setup{Sheet: s, Knobs: fullKnobs(p, nil)}
-}
-
 func viewChanges(p *sequence.Pattern, from, to bench.Setup) []ChangeView {
 	out := []ChangeView{}
-	for _, c := range bench.Changes(from, to, isHard(p)) {
+	for _, c := range bench.Changes(from, to, p.IsHard) {
 		v := ChangeView{Knob: c.Knob, Label: c.Knob, From: c.From, To: c.To, Hard: c.Hard}
 		if i := p.KnobIndex(c.Knob); i >= 0 {
 			v.Label, v.Unit = p.Knobs[i].Label, p.Knobs[i].Unit
@@ -48,8 +35,8 @@ func (s *server) buildView(ctx context.Context, id int64) (*answer[*BuildView], 
 	}
 	v := &BuildView{ID: b.ID, Name: b.Name, Pattern: b.Pattern, Title: p.Title, Step: b.Step, Setup: b.Current(),
 		Changes: []ChangeView{}, Tweaks: []TweakView{}, Children: []BuildRef{}, Trials: b.Trials(), UpdatedAt: b.UpdatedAt}
-	v.Setup.Knobs = fullKnobs(p, v.Setup.Knobs)
-	before := defaults(p, v.Setup.Sheet)
+	v.Setup.Knobs = p.FullKnobs(v.Setup.Knobs)
+	before := bench.Setup{Sheet: v.Setup.Sheet, Knobs: p.FullKnobs(nil)}
 	for _, t := range b.Tweaks {
 		if t.No == 1 {
 			before.Sheet = t.Setup.Sheet
@@ -60,13 +47,14 @@ func (s *server) buildView(ctx context.Context, id int64) (*answer[*BuildView], 
 	if b.Draft != nil {
 		v.Draft = true
 		v.Changes = viewChanges(p, before, *b.Draft)
-		_, err := b.Settle(isHard(p))
-		v.NeedsChild = err == bench.ErrNeedsChild //nolint:errorlint // Settle returns it bare
+		_, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
+		var child *bench.NeedsChild
+		v.NeedsChild = errors.As(err, &child)
 	}
 	if err := s.addFamily(ctx, b, v); err != nil {
 		return nil, asProblem(err, "")
 	}
-	v.Conditions, err = s.conditions(ctx, b, &ways.Of(p.Moves).Way)
+	v.Conditions, err = s.again(ctx, b, &ways.Of(p.Moves).Way)
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
@@ -102,36 +90,17 @@ func (s *server) addFamily(ctx context.Context, b *bench.Build, v *BuildView) er
 	return err
 }
 
-// conditions are those of the throw before: of this build, else of any other.
-func (s *server) conditions(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
-	builds := []*bench.Build{b}
+// again is a trial to begin with.
+func (s *server) again(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
+	var others []*bench.Build
 	if b.Trials() == 0 {
 		all, err := s.store.Builds(ctx)
 		if err != nil {
 			return TrialInput{}, err
 		}
-		builds = all
+		others = all
 	}
-	var last bench.Trial
-	for _, b := range builds {
-		for _, t := range b.Tweaks {
-			for _, x := range t.Trials {
-				if !x.At.Before(last.At) {
-					last = x
-				}
-			}
-		}
-	}
-	out := TrialInput{Thrower: last.Thrower, Place: last.Place, Air: last.Air, Read: map[string]float64{}}
-	if b.Trials() > 0 {
-		out.Kind = last.Kind
-	}
-	for _, r := range w.Records {
-		if v, ok := last.Read[r.ID]; ok && r.Kept {
-			out.Read[r.ID] = v
-		}
-	}
-	return out, nil
+	return viewTrial(bench.Again(b, others, w)).TrialInput, nil
 }
 
 func viewCard(b *bench.Build) BuildCard {
@@ -142,13 +111,7 @@ func viewCard(b *bench.Build) BuildCard {
 	if p, found := shelf.Find(b.Pattern); found {
 		c.Title, c.Steps, c.Moves = p.Title, len(p.Steps), p.Moves
 		w := &ways.Of(p.Moves).Way
-		k, _ := w.Kind("")
-		c.Record = k.Record
-		for _, t := range b.Tweaks {
-			if s, ok := bench.Summaries(t.Trials, w)[c.Record]; ok {
-				c.Stats = s
-			}
-		}
+		c.Record, c.Stats = b.Result(w)
 	}
 	return c
 }

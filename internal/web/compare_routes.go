@@ -94,7 +94,7 @@ func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView
 				set, trials = t.Setup, t.Trials
 			}
 		}
-		r, err := row(set.Sheet, fullKnobs(p, set.Knobs), set.Sheet.WidthMM/setup.Sheet.WidthMM)
+		r, err := row(set.Sheet, p.FullKnobs(set.Knobs), set.Sheet.WidthMM/setup.Sheet.WidthMM)
 		if err != nil {
 			return nil, asProblem(err, "body.")
 		}
@@ -114,7 +114,7 @@ func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView
 		if slices.ContainsFunc(v.Sizes, func(r SizeRow) bool { return math.Abs(r.WidthMM-spec.WidthMM) < 1 }) || !sheet.SideRange.Holds(spec.WidthMM) || !sheet.SideRange.Holds(spec.HeightMM) {
 			continue
 		}
-		r, err := row(spec, toys.Scaled(p, fullKnobs(p, setup.Knobs), k), k)
+		r, err := row(spec, toys.Scaled(p, p.FullKnobs(setup.Knobs), k), k)
 		if err != nil {
 			return nil, asProblem(err, "body.")
 		}
@@ -179,8 +179,8 @@ func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]School
 	out := []SchoolView{}
 	has := func(knob string) bool { return p.KnobIndex(knob) >= 0 }
 	for _, q := range t.way.Schools {
-		a, okA := tune.Applied(has, fullKnobs(p, setup.Knobs), q.KnobsA)
-		c, okB := tune.Applied(has, fullKnobs(p, setup.Knobs), q.KnobsB)
+		a, okA := tune.Applied(has, p.FullKnobs(setup.Knobs), q.KnobsA)
+		c, okB := tune.Applied(has, p.FullKnobs(setup.Knobs), q.KnobsB)
 		if !okA || !okB {
 			continue // this pattern does not have these folds
 		}
@@ -210,7 +210,7 @@ func schoolSide(ctx context.Context, t tried, b *bench.Build, knobs, own map[str
 	}
 	var log []float64
 	for _, w := range b.Tweaks {
-		if tune.Matches(fullKnobs(t.pattern, w.Setup.Knobs), own) {
+		if tune.Matches(t.pattern.FullKnobs(w.Setup.Knobs), own) {
 			v.Tweak = w.No
 			if x := bench.Readings(w.Trials, v.Outlook.ID); len(x) > 0 {
 				st := bench.Summarise(x)

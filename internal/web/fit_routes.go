@@ -10,7 +10,6 @@ import (
 	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/prepare"
-	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
@@ -68,61 +67,25 @@ func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView],
 	if err != nil {
 		return nil, err
 	}
-	f := remarks.FitOf(p, have, setup.Knobs, draw.LayersFolded)
+	f := remarks.FitOf(p, have, setup.Knobs)
 	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
 		Own:   otherSize(have, sheet.NameOf(p.WidthMM, p.HeightMM), p.WidthMM, p.HeightMM),
-		Scale: math.Min(have.WidthMM/p.WidthMM, have.HeightMM/p.HeightMM), SmallAt: f.LeastStep}
+		Scale: prepare.Scale(p, have), SmallAt: f.LeastStep}
 	for _, m := range f.Misses {
 		v.Misses = append(v.Misses, MissView{m.Step, landmarkWords(p, m.Landmark), m.MM, m.Detail})
 	}
-	for _, q := range f.Ranges {
-		if q.Name == "ratio" {
-			v.MinRatio, v.MaxRatio = q.Min, q.Max
-		}
-	}
-	if p.MinRatio > 0 {
-		v.MinRatio, v.MaxRatio = math.Max(v.MinRatio, p.MinRatio), math.Min(v.MaxRatio, p.MaxRatio)
-	}
+	v.MinRatio, v.MaxRatio = prepare.Proportions(p, f)
 	v.MinHMM, v.MaxHMM = v.MinRatio*have.WidthMM, v.MaxRatio*have.WidthMM
 	if f.LeastScale > 0 {
 		v.LeastWMM, v.LeastHMM, v.Small = have.WidthMM*f.LeastScale, have.HeightMM*f.LeastScale, f.LeastScale > 1
 	}
-	v.Wants = wants(p, have, v)
-	for _, k := range p.Knobs {
-		if k.Unit != "mm" || k.Plain || k.Implied {
-			continue
-		}
-		now := k.Default
-		if x, given := setup.Knobs[k.Name]; given {
-			now = x
-		}
-		// What is 0 stays 0, and a tenth of a millimetre is what can be set.
-		if scaled := math.Min(k.Max, math.Max(k.Min, math.Round(now*v.Scale*10)/10)); now != 0 && scaled != now {
-			v.Fixed = append(v.Fixed, FixedLength{k.Name, k.Label, now, scaled})
-		}
+	for _, q := range prepare.Sheets(p, have, v.MinRatio, v.MaxRatio) {
+		v.Wants = append(v.Wants, WantView{q.Words, bench.SheetWant{Kind: string(q.Want.Kind), WidthMM: q.Want.WidthMM, HeightMM: q.Want.HeightMM, Ratio: q.Want.Ratio}})
+	}
+	for _, k := range prepare.FixedLengths(p, setup.Knobs, v.Scale) {
+		v.Fixed = append(v.Fixed, FixedLength(k))
 	}
 	return ok(v)
-}
-
-// wants are the sheets that would do, those that lose least first.
-func wants(p *sequence.Pattern, have sheet.Sheet, v FitView) []WantView {
-	out := []WantView{}
-	own := p.HeightMM / p.WidthMM
-	if math.Abs(own-1) < 1e-6 {
-		return append(out, WantView{"The largest square", bench.SheetWant{Kind: string(prepare.Square)}})
-	}
-	// The nearest proportions that fold, when these do not.
-	if q := have.Ratio(); v.MinRatio > 0 && (q < v.MinRatio || q > v.MaxRatio) {
-		if lying := 1 / q; lying >= v.MinRatio && lying <= v.MaxRatio {
-			out = append(out, WantView{"The same sheet, the other way round", bench.SheetWant{Kind: string(prepare.Size), WidthMM: have.HeightMM, HeightMM: have.WidthMM}})
-		}
-		near := math.Min(math.Max(q, v.MinRatio), v.MaxRatio)
-		out = append(out, WantView{"The largest sheet that folds, " + sheet.Number(math.Round(near*1000)/1000) + " times as high as wide", bench.SheetWant{Kind: string(prepare.Ratio), Ratio: near}})
-	}
-	if math.Abs(have.Ratio()-own) > 1e-3 {
-		out = append(out, WantView{"The pattern's own proportions, as large as this sheet gives", bench.SheetWant{Kind: string(prepare.Ratio), Ratio: own}})
-	}
-	return out
 }
 
 func otherSize(have sheet.Sheet, name string, w, h float64) OtherSize {
@@ -168,7 +131,7 @@ func (s *server) sheetUses(_ context.Context, in *usesInput) (*answer[[]UseView]
 	}
 	out := []UseView{}
 	for _, p := range all {
-		u, found := remarks.UseOf(p, piece, draw.LayersFolded)
+		u, found := remarks.UseOf(p, piece)
 		if !found {
 			continue
 		}

@@ -7,7 +7,6 @@ import (
 
 	"tussock/internal/body"
 	"tussock/internal/draw"
-	"tussock/internal/fold"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -82,65 +81,26 @@ func (s *server) measured(_ context.Context, in *measuredInput) (*answer[Squaren
 		if err != nil {
 			return nil, err
 		}
-		if v.Toy, err = effect(p, w, h, q); err != nil {
+		if v.Toy, err = viewEffect(p, w, h, q); err != nil {
 			return nil, asProblem(err, "body.")
 		}
 	}
 	return ok(v)
 }
 
-var edgeWords = []string{"lower", "right", "upper", "left"}
-
-// effect folds a pattern from the sheet as measured and compares it with the one from
-// the sheet that it should be: of the same width, in the pattern's own proportions
-// where those of the sheet do not fold exactly.
-func effect(p *sequence.Pattern, w, h float64, q sheet.Squareness) (*EffectView, error) {
+func viewEffect(p *sequence.Pattern, w, h float64, q sheet.Squareness) (*EffectView, error) {
 	plain := ordinary(w, h)
-	meant, err := sheet.New(w, h, plain.GSM, plain.ThicknessMM)
+	e, err := body.EffectOf(p, w, h, plain.GSM, plain.ThicknessMM, q)
 	if err != nil {
 		return nil, err
 	}
-	exact := p.Run(meant, nil)
-	if exact.Err != nil {
-		own := p.HeightMM / p.WidthMM
-		if meant, err = sheet.New(w, w*own, plain.GSM, plain.ThicknessMM); err != nil {
-			return nil, err
-		}
-		exact = p.Run(meant, nil)
+	v := &EffectView{Why: e.Why, Misfits: []MisfitView{}, Trim: e.Trim, TrimWMM: e.TrimWMM, TrimHMM: e.TrimHMM, OffWMM: e.OffWMM, OffHMM: e.OffHMM}
+	for _, m := range e.Misfits {
+		v.Misfits = append(v.Misfits, MisfitView{m.Words(), string(m.Kind), m.MM})
 	}
-	skewed, err := sheet.Skewed(w, h, q.OffDeg, plain.GSM, plain.ThicknessMM)
-	if err != nil {
-		return nil, err
-	}
-	real := p.Despite(skewed, nil)
-	v := &EffectView{Misfits: []MisfitView{}}
-	switch {
-	case exact.Err != nil:
-		v.Why = fold.As(exact.Err).Detail
-		return v, nil
-	case real.Err != nil:
-		v.Why = fmt.Sprintf("step %d: %s", fold.As(real.Err).Step, fold.As(real.Err).Detail)
-	default:
-		for _, m := range body.Misfits(exact, real) {
-			words := fmt.Sprintf("the two halves of the %s edge", edgeWords[m.Edges[0]%4])
-			if m.Edges[0] != m.Edges[1] {
-				words = fmt.Sprintf("the %s edge and the %s edge", edgeWords[m.Edges[0]%4], edgeWords[m.Edges[1]%4])
-			}
-			v.Misfits = append(v.Misfits, MisfitView{words, string(m.Kind), m.MM})
-		}
-		pic := draw.Flat(real.Final())
+	if e.Real != nil {
+		pic := draw.Flat(e.Real.Final())
 		v.Picture = &pic
 	}
-	// Back to a rectangle, and to the pattern's proportions where it insists on them.
-	v.TrimWMM, v.TrimHMM = q.TrimWidthMM, q.TrimHighMM
-	if r := v.TrimHMM / v.TrimWMM; p.MinRatio > 0 && (r < p.MinRatio || r > p.MaxRatio) {
-		t := sheet.SameRatio(v.TrimWMM, v.TrimHMM, meant.WidthMM*1e3, meant.HeightMM*1e3)
-		v.TrimWMM, v.TrimHMM = t.WidthMM, t.HeightMM
-	}
-	v.OffWMM, v.OffHMM = w-v.TrimWMM, h-v.TrimHMM
-	v.Trim = math.Max(v.OffWMM, v.OffHMM) > leastTrimMM
 	return v, nil
 }
-
-// leastTrimMM is the least that scissors can take off.
-const leastTrimMM = 0.3

@@ -78,7 +78,7 @@ func (s *server) trying(ctx context.Context, id string, in MotionInput) (tried, 
 		return tried{}, err
 	}
 	t, err := s.under(ctx, p, sh, in.Conditions)
-	t.knobs = fullKnobs(p, setup.Knobs)
+	t.knobs = p.FullKnobs(setup.Knobs)
 	return t, err
 }
 
@@ -97,7 +97,7 @@ func (s *server) predict(ctx context.Context, in *motionInput) (*answer[*Predict
 		if err := checkKnobs(t.pattern, g.Knobs); err != nil {
 			return nil, err
 		}
-		ghosts = append(ghosts, motion.Ghost{Name: g.Name, Knobs: fullKnobs(t.pattern, g.Knobs)})
+		ghosts = append(ghosts, motion.Ghost{Name: g.Name, Knobs: t.pattern.FullKnobs(g.Knobs)})
 	}
 	p, err := t.Predict(ctx, t.knobs, ghosts)
 	if err != nil {
@@ -195,7 +195,7 @@ func (s *server) observed(p *sequence.Pattern, w *ways.Way, build int64, t bench
 			}
 			i = len(out)
 			index[key] = i
-			out = append(out, motion.Observation{Trying: on.Under(full, motion.Calibration{}), Knobs: fullKnobs(p, t.Setup.Knobs), Build: build})
+			out = append(out, motion.Observation{Trying: on.Under(full, motion.Calibration{}), Knobs: p.FullKnobs(t.Setup.Knobs), Build: build})
 		}
 		out[i].Log = append(out[i].Log, x.Noted())
 	}

@@ -215,7 +215,7 @@ func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], e
 			return nil, asProblem(&given.Error{Field: w.field, Value: sheet.Number(w.v) + " mm", Want: r.String()}, "body.")
 		}
 	}
-	first, second := sheet.Thirds(b.FirstMM, b.MiddleMM, b.LastMM)
+	first, second := divide.Thirds(b.FirstMM, b.MiddleMM, b.LastMM)
 	return ok(SFoldView{(b.FirstMM + b.MiddleMM + b.LastMM) / 3, first, second, math.Max(math.Abs(first), math.Abs(second)) <= spread.Adult.MM})
 }
 
@@ -255,17 +255,16 @@ func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionV
 	}
 	v := DivisionView{WidthMM: w, HeightMM: h, Sheet: draw.Blank(w, h), Recipes: []RecipeView{}}
 	v.Tree = []TreeMark{}
+	q := divide.Wanted{What: in.Body.What, Part: in.Body.Part, Of: in.Body.Of}
+	if v.Target, err = q.Target(h); err != nil {
+		return nil, asProblem(err, "body.")
+	}
 	var found []divide.Recipe
-	switch f, err := in.fraction(h); {
-	case err != nil:
-		return nil, err
-	case in.Body.What == "angle":
-		v.Target = in.Body.Part
+	if q.What == "angle" {
 		found = divide.Angle(w, h, v.Target)
-	default:
-		v.Target = f
-		found = divide.Fraction(w, h, f)
-		v.equalParts(in.parts(), h, found)
+	} else {
+		found = divide.Fraction(w, h, v.Target)
+		v.equalParts(q.Parts(), h, found)
 	}
 	for _, r := range found {
 		v.Recipes = append(v.Recipes, viewRecipe(w, h, r))
@@ -281,71 +280,17 @@ func viewRecipe(w, h float64, r divide.Recipe) RecipeView {
 	return q
 }
 
-// parts is into how many equal parts the edge is to be divided; 0 when it is not.
-func (in *divisionInput) parts() int {
-	b := in.Body
-	n := b.Of
-	if b.What == "parts" {
-		n = b.Part
-	} else if b.What != "fraction" || b.Part != 1 {
-		return 0
-	}
-	if n != math.Trunc(n) {
-		return 0
-	}
-	return int(n)
-}
-
-// fraction is that of the edge that is wanted; 0 for an angle.
-func (in *divisionInput) fraction(edgeMM float64) (float64, error) {
-	b := in.Body
-	switch b.What {
-	case "angle":
-		if !(b.Part > 0.5 && b.Part < 89.5) {
-			return 0, refuse("body.part", b.Part, "the angle must be 0.5 to 89.5 degrees")
-		}
-		return 0, nil
-	case "parts":
-		if n := in.parts(); n < 2 || n > mostParts {
-			return 0, refuse("body.part", b.Part, fmt.Sprintf("equal parts must be 2 to %d", mostParts))
-		}
-		return 1 / b.Part, nil
-	case "length":
-		if f := b.Part / edgeMM; f >= 0.005 && f <= 0.995 {
-			return f, nil
-		}
-		return 0, refuse("body.part", b.Part, fmt.Sprintf("the length is %s mm; it must lie on the left edge, which has %s mm", sheet.Number(b.Part), sheet.Number(edgeMM)))
-	}
-	f := b.Part / b.Of
-	if math.IsNaN(f) || !(f >= 0.005 && f <= 0.995) || b.Of > 1000 {
-		return 0, refuse("body.part", b.Part, fmt.Sprintf("the fraction is %s of %s; it must lie between 0 and 1", sheet.Number(b.Part), sheet.Number(b.Of)))
-	}
-	return f, nil
-}
-
-// mostParts is into how many parts an edge is divided: more are closer than a hand is
-// exact.
-const mostParts = 33
-
 // equalParts adds the self-correcting way and the tree of marks.
 func (v *DivisionView) equalParts(n int, edgeMM float64, found []divide.Recipe) {
-	if n < 2 || n > mostParts {
-		return
-	}
-	if c, ok := sheet.SelfCorrecting(n, edgeMM, spread.Adult.MM); ok {
-		v.Correcting = (*CorrectingView)(&c)
-	}
-	first := n&(n-1) != 0 // halving alone gives powers of two
-	off := 0.0
-	if first && len(found) > 0 {
-		best := found[len(found)-1]
-		off = math.Hypot(best.ErrorMM, spread.Adult.MM*math.Sqrt(float64(len(best.Creases))))
-	}
-	for _, m := range divide.Tree(n, edgeMM, first, off, spread.Adult.MM) {
+	c, tree := divide.Equal(n, edgeMM, spread.Adult.MM, found)
+	v.Correcting = (*CorrectingView)(c)
+	for _, m := range tree {
 		v.Tree = append(v.Tree, TreeMark{m.K, m.Words, m.ErrorMM})
 	}
-	over := draw.Parts(v.WidthMM, v.HeightMM, n)
-	v.Parts = &over
+	if len(tree) > 0 {
+		over := draw.Parts(v.WidthMM, v.HeightMM, n)
+		v.Parts = &over
+	}
 }
 
 // The least side, in mm, of a piece that can be cut and held, and of a square

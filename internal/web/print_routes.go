@@ -65,7 +65,7 @@ func (s *server) built(ctx context.Context, id int64) (*bench.Build, *sequence.R
 	if err != nil {
 		return nil, nil, asProblem(err, "")
 	}
-	return b, p.Run(sh, fullKnobs(p, setup.Knobs)), nil
+	return b, p.Run(sh, p.FullKnobs(setup.Knobs)), nil
 }
 
 type stepSheetInput struct {

@@ -21,6 +21,7 @@ import (
 func asProblem(err error, prefix string) error {
 	var wrong *given.Error
 	var made huma.StatusError
+	var child *bench.NeedsChild
 	switch {
 	case err == nil:
 		return nil
@@ -30,7 +31,7 @@ func asProblem(err error, prefix string) error {
 		return refuse(prefix+wrong.Field, wrong.Value, wrong.Words())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("this does not exist, or lies in the bin")
-	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNeedsChild):
+	case errors.Is(err, bench.ErrNothingChanged), errors.As(err, &child):
 		return huma.Error409Conflict(err.Error())
 	}
 	return huma.Error500InternalServerError("Tussock could not do this; nothing has been changed", err)

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"maps"
 	"math"
-	"strconv"
 
 	"tussock/internal/bench"
 	"tussock/internal/body"
@@ -77,21 +76,6 @@ func (in SetupInput) planned(pattern string) (*sequence.Pattern, bench.Setup, sh
 	return p, setup, sh, asProblem(err, "body.sheet.")
 }
 
-// fullKnobs are all knobs of a pattern, those not given at their defaults.
-func fullKnobs(p *sequence.Pattern, given map[string]float64) map[string]float64 {
-	out := map[string]float64{}
-	for _, k := range p.Knobs {
-		if k.Plain {
-			continue
-		}
-		out[k.Name] = k.Default
-		if v, ok := given[k.Name]; ok {
-			out[k.Name] = v
-		}
-	}
-	return out
-}
-
 // folded is a replay with its pictures, for all last bends: these fold nothing.
 type folded struct {
 	replay   *sequence.Replay
@@ -103,7 +87,7 @@ type folded struct {
 // is folded and how it is bent at last are kept apart: while an edge is bent, only the
 // finished toy is drawn anew.
 func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
-	setup.Knobs = fullKnobs(p, setup.Knobs)
+	setup.Knobs = p.FullKnobs(setup.Knobs)
 	setup.Recipes = nil // they say how a length is found, not how long it is
 	key, err := replayKey(p, setup)
 	if err != nil {
@@ -113,12 +97,7 @@ func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 		return v, nil
 	}
 	base := setup
-	base.Knobs = fullKnobs(p, setup.Knobs)
-	for _, k := range p.Knobs {
-		if k.Implied {
-			base.Knobs[k.Name] = k.Default
-		}
-	}
+	base.Knobs = p.Unbent(setup.Knobs)
 	baseKey, err := replayKey(p, base)
 	if err != nil {
 		return nil, err
@@ -169,7 +148,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	var measured body.Flat
 	var last *fold.State
 	made := creases(setup.Sheet.Made)
-	cautions := remarks.Cautions(r.Steps, draw.LayersFolded)
+	cautions := remarks.Cautions(r.Steps)
 	draw.Creased(&v.Start, made)
 	for i, d := range r.Steps {
 		if d.After != last {
@@ -214,7 +193,7 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		No: d.No, Op: string(d.Op), Title: d.Title(), Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
 		From: d.Meets[0].Name, To: d.Meets[1].Name,
 		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
-		LayersFolded: draw.LayersFolded(d), MaxLayers: m.MaxLayers,
+		LayersFolded: d.LayersFolded(), MaxLayers: m.MaxLayers,
 		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
 		Next: draw.Next(d), After: draw.Flat(d.After), Layers: draw.Layers(m.Cells),
 	}
@@ -238,45 +217,17 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		v.Gap = &g
 	}
 	v.After.Balance(m.CoM)
-	v.Describe = describe(v)
+	v.Describe = draw.Describe(d, v.WidthMM, v.HeightMM, v.MaxLayers)
 	return v
 }
 
-// describe is the step for somebody who cannot see the picture.
-func describe(v StepView) string {
-	s := "Step " + strconv.Itoa(v.No) + ". " + v.Say
-	if v.From != "" {
-		s += fmt.Sprintf(" %s goes to %s.", v.From, v.To)
-	}
-	if v.LayersFolded > 0 {
-		s += fmt.Sprintf(" %d layers are folded at most.", v.LayersFolded)
-	}
-	return s + fmt.Sprintf(" Afterwards the paper is %.0f mm by %.0f mm, %d layers at its thickest.", v.WidthMM, v.HeightMM, v.MaxLayers)
-}
-
 func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
-	t := &ToyView{MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM,
-		LengthMM: m.Box.Height(), SpanMM: m.Box.Width(), Measures: []SizeLineView{}}
-	above, behindFaces := layermap.Visible(r.Final(), m.Cells)
-	t.FacesAbove, t.FacesBehind = FacesView(above), FacesView(behindFaces)
-	w := ways.Of(r.Pattern.Moves)
-	if w.Show != nil {
-		if shown, ok := w.Show(r); ok {
-			t.MassG, t.LengthMM, t.SpanMM = shown.Pose.Weigh().G, shown.LengthMM, shown.SpanMM
-			for _, q := range shown.Sizes {
-				t.Measures = append(t.Measures, SizeLineView(q))
-			}
-			round, second := draw.Round(shown.Pose, shown.Round), draw.Round(shown.Pose, shown.Second)
-			t.Round, t.Second, t.SecondTitle, t.SecondSays = &round, &second, shown.SecondTitle, shown.SecondSays
-			return t
-		}
-	}
-	pose := body.Standing(r)
-	t.MassG = pose.Weigh().G
-	t.Measures = append(t.Measures, SizeLineView{"Mass", t.MassG, nil, "g"}, SizeLineView{"Folded flat", t.SpanMM, &t.LengthMM, "mm"})
-	if draw.Shaped(pose, len(r.Openings)) {
-		round := draw.InSpace(pose, toys.Ordinary())
-		t.Round = &round
+	f := ways.Of(r.Pattern.Moves).Finish(r, m)
+	above, behind := layermap.Visible(r.Final(), m.Cells)
+	t := &ToyView{MassG: f.MassG, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM, LengthMM: f.LengthMM, SpanMM: f.SpanMM, Measures: []SizeLineView{},
+		FacesAbove: FacesView(above), FacesBehind: FacesView(behind), Round: f.Round, Second: f.Second, SecondTitle: f.SecondTitle, SecondSays: f.SecondSays}
+	for _, q := range f.Sizes {
+		t.Measures = append(t.Measures, SizeLineView(q))
 	}
 	return t
 }

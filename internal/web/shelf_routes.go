@@ -115,5 +115,5 @@ func (in SetupInput) of(p *sequence.Pattern) (bench.Setup, error) {
 	if err := checkRecipes(p, in.Recipes); err != nil {
 		return bench.Setup{}, err
 	}
-	return bench.Setup{Sheet: spec, Knobs: fullKnobs(p, in.Knobs), Recipes: in.Recipes}, nil
+	return bench.Setup{Sheet: spec, Knobs: p.FullKnobs(in.Knobs), Recipes: in.Recipes}, nil
 }

@@ -3,10 +3,8 @@ package web
 import (
 	"context"
 	"fmt"
-	"maps"
 	"math"
 	"net/http"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -15,10 +13,10 @@ import (
 	"tussock/internal/draw"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
-	"tussock/internal/sheet"
 )
 
 // CareView is the care that one step needs.
@@ -162,7 +160,7 @@ func (s *server) care(_ context.Context, in *careInput) (*answer[[]CareView], er
 		return nil, err
 	}
 	hand, _ := spread.FindHand(in.Hand)
-	all, ferr := care.Of(r, hand, draw.LayersFolded)
+	all, ferr := care.Of(r, hand)
 	if ferr != nil {
 		return nil, refuse("body.sheet", nil, fold.As(ferr).Detail)
 	}
@@ -254,9 +252,6 @@ type whenceInput struct {
 	Body SetupInput
 }
 
-// snapMM is how near a landmark a finger must point to mean it.
-const snapMM = 6.0
-
 // whence tells where a point comes from and where it goes.
 func (s *server) whence(_ context.Context, in *whenceInput) (*answer[WhenceView], error) {
 	r, err := in.Body.folded(in.ID)
@@ -266,32 +261,17 @@ func (s *server) whence(_ context.Context, in *whenceInput) (*answer[WhenceView]
 	if in.Step > len(r.Steps) {
 		return nil, refuse("query.step", in.Step, fmt.Sprintf("%s has %d steps", r.Pattern.Title, len(r.Steps)))
 	}
-	at := geom.Vec{X: in.X, Y: -in.Y}
-	if in.Step > 0 {
-		state := r.Steps[in.Step-1].After
-		f, on := state.TopAt(at)
-		if !on {
-			return nil, refuse("query.x", in.X, "there is no paper at this spot; point at the paper")
-		}
-		at = state.F[f].Iso.Inverse().Apply(at)
-	} else if !on(r.Sheet.Pieces(), at) {
+	w, on := r.Whence(in.Step, geom.Vec{X: in.X, Y: -in.Y})
+	if !on {
 		return nil, refuse("query.x", in.X, "there is no paper at this spot; point at the paper")
 	}
-	v := WhenceView{Words: fmt.Sprintf("%.0f mm from the left, %.0f mm from below", at.X, at.Y), Steps: []StepSpot{}}
-	near := snapMM
-	for _, name := range slices.Sorted(maps.Keys(r.Landmarks)) {
-		if q := r.Landmarks[name]; q.Dist(at) < near {
-			near, v.Words = q.Dist(at), landmarkWords(r.Pattern, name)
-			v.Sheet = [2]float64{q.X, -q.Y}
-		}
+	v := WhenceView{Words: fmt.Sprintf("%s from the left, %s from below", say.MM(w.At.X, 0), say.MM(w.At.Y, 0)), Sheet: [2]float64{w.At.X, -w.At.Y}, Steps: []StepSpot{}}
+	if w.Landmark != "" {
+		v.Words = landmarkWords(r.Pattern, w.Landmark)
 	}
-	if near < snapMM {
-		at = geom.Vec{X: v.Sheet[0], Y: -v.Sheet[1]}
-	}
-	v.Sheet = [2]float64{at.X, -at.Y}
-	for _, d := range r.Steps {
-		spot := StepSpot{No: d.No}
-		if q, on := sequence.Place(d.After, at); on {
+	for i, q := range w.Steps {
+		spot := StepSpot{No: r.Steps[i].No}
+		if q != nil {
 			spot.At = &[2]float64{q.X, -q.Y}
 		}
 		v.Steps = append(v.Steps, spot)
@@ -299,45 +279,20 @@ func (s *server) whence(_ context.Context, in *whenceInput) (*answer[WhenceView]
 	return ok(v)
 }
 
-func on(pieces []geom.Polygon, p geom.Vec) bool {
-	return slices.ContainsFunc(pieces, func(q geom.Polygon) bool { return q.Contains(p, 1) })
-}
-
-// mostSlipMM is the largest slip that is answered: beyond it the fold is another one.
-const mostSlipMM = 20.0
-
-// pastFrom is the slip at a step that puts a landmark of the finished toy so far off its
-// place.
-func pastFrom(r *sequence.Replay, step int, landmark string, offMM float64) (float64, error) {
-	if !(offMM >= 0 && offMM <= 2*mostSlipMM) {
-		return 0, refuse("query.off_mm", offMM, fmt.Sprintf("the landmark is %s mm off; it must be 0 to %g mm", sheet.Number(offMM), 2*mostSlipMM))
-	}
-	unit, creased, ferr := spread.SlipAt(r, step, 1)
-	if ferr != nil || !creased {
-		return 0, refuse("path.step", step, "nothing is creased by hand at this step, so nothing can slip")
-	}
-	for _, m := range unit.Moved {
-		if m.Name == landmark {
-			if past := offMM / m.MM; past <= mostSlipMM {
-				return past, nil
-			}
-			return 0, refuse("query.off_mm", offMM, fmt.Sprintf("that would take a slip of more than %g mm at this step; look at an earlier one", mostSlipMM))
-		}
-	}
-	return 0, refuse("query.landmark", landmark, "a slip at this step does not move this landmark; look at another step")
-}
-
 func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], error) {
-	if !(math.Abs(in.PastMM) <= mostSlipMM) {
-		return nil, refuse("query.past_mm", in.PastMM, fmt.Sprintf("the slip is %s mm; it must be -%g to %g mm: fold it again when it is more", sheet.Number(in.PastMM), mostSlipMM, mostSlipMM))
+	if !(math.Abs(in.PastMM) <= spread.MostSlipMM) {
+		return nil, refuse("query.past_mm", in.PastMM, fmt.Sprintf("the slip is %s; it must be %s: fold it again when it is more", say.MM(in.PastMM, 1), say.Range(-spread.MostSlipMM, spread.MostSlipMM, 0)))
 	}
 	r, err := in.folded()
 	if err != nil {
 		return nil, err
 	}
 	if in.Landmark != "" {
-		if in.PastMM, err = pastFrom(r, in.Step, in.Landmark, in.OffMM); err != nil {
-			return nil, err
+		if !(in.OffMM >= 0 && in.OffMM <= 2*spread.MostSlipMM) {
+			return nil, refuse("query.off_mm", in.OffMM, fmt.Sprintf("the landmark is %s off; it must be %s", say.MM(in.OffMM, 1), say.Range(0, 2*spread.MostSlipMM, 0)))
+		}
+		if in.PastMM, err = spread.PastFrom(r, in.Step, in.Landmark, in.OffMM); err != nil {
+			return nil, refuse(map[error]string{spread.ErrNotCreased: "path.step", spread.ErrUnmoved: "query.landmark", spread.ErrTooFar: "query.off_mm"}[err], in.Landmark, err.Error())
 		}
 	}
 	q, creased, ferr := spread.SlipAt(r, in.Step, in.PastMM)

@@ -63,7 +63,7 @@ func (s *server) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView
 	}
 	var settle *bench.Tweak
 	var tweak int64
-	no, err := b.Settle(isHard(p))
+	no, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
 	switch {
 	case errors.Is(err, bench.ErrNothingChanged):
 		tweak, no = b.Latest().ID, b.Latest().No

@@ -240,7 +240,7 @@ func (s *server) clinic(ctx context.Context, in *clinicInput) (*answer[*ClinicVi
 	if err != nil {
 		return nil, err
 	}
-	knobs := fullKnobs(p, last.Setup.Knobs)
+	knobs := p.FullKnobs(last.Setup.Knobs)
 	log := bench.Noted(last.Trials)
 	v.Tweak = last.No
 	if v.Finding, err = t.Examine(ctx, knobs, log); err != nil {
@@ -270,40 +270,13 @@ func residuals(r *sequence.Replay) []ResidualView {
 	return out
 }
 
-// keepOrRevert compares two tweaks by the reading that both have most of.
+// keepOrRevert compares two tweaks.
 func keepOrRevert(p *sequence.Pattern, w *motion.Way, before, after bench.Tweak) *KeepView {
-	v := &KeepView{Against: before.No, Changes: viewChanges(p, before.Setup, after.Setup)}
-	var a, b []float64
-	less := false
-	for i, k := range w.Kinds {
-		for j, id := range append([]string{k.Record}, k.Others...) {
-			r, known := w.Record(id)
-			if !known || r.Kept || len(r.Sides) > 0 {
-				continue
-			}
-			x, y := bench.Readings(before.Trials, id), bench.Readings(after.Trials, id)
-			if i+j == 0 || min(len(x), len(y)) > min(len(a), len(b)) {
-				a, b, v.Reading, less = x, y, id, r.Less
-			}
-		}
+	var readings []fit.Reading
+	for _, r := range w.Compared() {
+		readings = append(readings, fit.Reading{ID: r.ID, Less: r.Less, Before: bench.Readings(before.Trials, r.ID), After: bench.Readings(after.Trials, r.ID)})
 	}
-	v.Before, v.After = bench.Summarise(a), bench.Summarise(b)
-	c := fit.Compare(a, b)
-	v.Shift, v.Lo, v.Hi, v.Chance, v.Verdict = c.Shift, c.Lo, c.Hi, c.Chance, string(c.Verdict)
-	f := fit.MostFaults(seenOf(before.Trials), seenOf(after.Trials), w.Bad())
-	if f != nil {
-		q := SymptomChange(*f)
-		v.Symptom = &q
-	}
-	advice, more := c.Judge(f, less)
-	v.Advice, v.More = string(advice), more
-	return v
-}
-
-func seenOf(trials []bench.Trial) [][]string {
-	out := make([][]string, len(trials))
-	for i, t := range trials {
-		out[i] = t.Seen
-	}
-	return out
+	k := fit.KeepOrRevert(readings, bench.Seen(before.Trials), bench.Seen(after.Trials), w.Bad())
+	return &KeepView{Against: before.No, Changes: viewChanges(p, before.Setup, after.Setup), Reading: k.Reading.ID, Before: bench.Summarise(k.Reading.Before), After: bench.Summarise(k.Reading.After),
+		Shift: k.Shift, Lo: k.Lo, Hi: k.Hi, Chance: k.Chance, Verdict: string(k.Verdict), Advice: string(k.Advice), More: k.More, Symptom: (*SymptomChange)(k.Faults)}
 }

@@ -154,7 +154,7 @@ func viewWay(r prepare.Route) WayView {
 	for _, c := range r.Creases {
 		v.Made = append(v.Made, [4]float64{c.A.X, c.A.Y, c.B.X, c.B.Y})
 	}
-	cautions := remarks.Cautions(r.Steps, draw.LayersFolded)
+	cautions := remarks.Cautions(r.Steps)
 	for i, d := range r.Steps {
 		v.Steps = append(v.Steps, WayStep{Words: d.Say, Op: string(d.Op), Before: draw.Flat(d.Before), Next: draw.Next(d), Cautions: viewCautions(cautions[i])})
 	}

@@ -87,7 +87,7 @@ var way = motion.Way{
 		Noting: "Tap what the throw did when you log it: dived, stalled, turned left…",
 		Better: "To make it go farther or stay up longer, search for an aim on the mat.",
 		Unlike: "It has no wings that are set, so it is taken as the flat plate that it is folded.",
-		Title:  "Fly", Made: "Made to fly.", ForShow: "Made to be looked at; its flight is predicted all the same.", Untried: "folded, not thrown yet", Tried: "thrown already"},
+		Title:  "Fly", Made: "Made to fly.", ForShow: "Made to be looked at; its flight is predicted all the same.", Untried: "folded, not thrown yet", Tried: "has been thrown already"},
 	Conditions: []motion.Condition{
 		{Name: SpeedOfThrow, Label: "Speed of the throw", Unit: "m/s", Group: "The throw", Default: 6, Min: 0.5, Max: 30, Step: 0.5, Least: 2, Most: 14, Says: "A gentle throw is 4 to 6 m/s, a hard one 10 to 15."},
 		{Name: AngleOfThrow, Label: "Angle of the throw", Unit: "deg", Group: "The throw", Min: -60, Max: 85, Step: 5, Least: -20, Most: 40, Says: "Up is positive."},

@@ -19,7 +19,7 @@ func Way(name, title string, paper sheet.Bands) *toys.Way {
 			Words: motion.Words{One: "trial", Many: "trials", Do: "Try it", Log: "Log it", Who: "Who", Motion: "Thrown", Busy: "Throwing it…",
 				None: "Not tried yet. Play with it, and log what you saw.", Conditions: "The throw and the hall", Last: "Set-up knobs", Noting: "Tap what it did when you log it.",
 				Unlike: "How this toy moves is not predicted yet; for fun it is thrown as the flat plate that it is folded.",
-				Title:  title, Made: "Made to be played with.", ForShow: "Made to be looked at.", Untried: "folded, not tried yet", Tried: "tried already"}},
+				Title:  title, Made: "Made to be played with.", ForShow: "Made to be looked at.", Untried: "folded, not tried yet", Tried: "has been tried already"}},
 		Language: sequence.Vocabulary{Moves: name}, Paper: paper, On: thrown.On,
 	}
 }

@@ -82,13 +82,3 @@ const lookAcross, lookDown = 28, 38
 
 // Ordinary is the camera that looks at it.
 func Ordinary() draw.Camera { return draw.Slanted(lookAcross, lookDown) }
-
-// Stand is a replay in the round, as its way of moving has it.
-func (w *Way) Stand(r *sequence.Replay) body.Pose {
-	if w.Show != nil {
-		if s, ok := w.Show(r); ok {
-			return s.Pose
-		}
-	}
-	return body.Standing(r)
-}

@@ -16,9 +16,8 @@ var (
 // pressedLayers is from how many layers on a crease is pressed hard.
 const pressedLayers = 6
 
-// Cautions lists, for each step, the cautions that it is the first to need. layers
-// tells how many layers a step folds at most.
-func Cautions(steps []sequence.Done, layers func(sequence.Done) int) [][]Caution {
+// Cautions lists, for each step, the cautions that it is the first to need.
+func Cautions(steps []sequence.Done) [][]Caution {
 	out := make([][]Caution, len(steps))
 	told := map[string]bool{}
 	for i, d := range steps {
@@ -32,7 +31,7 @@ func Cautions(steps []sequence.Done, layers func(sequence.Done) int) [][]Caution
 		case sequence.OpCut, sequence.OpSlit:
 			tell(cutCaution)
 		}
-		if d.BothWays || d.HasLine() && layers(d) >= pressedLayers && d.Op != sequence.OpCut {
+		if d.BothWays || d.HasLine() && d.LayersFolded() >= pressedLayers && d.Op != sequence.OpCut {
 			tell(pressCaution)
 		}
 		if len(d.After.Removed) > len(d.Before.Removed) {

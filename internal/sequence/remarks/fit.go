@@ -27,8 +27,8 @@ const (
 	smallestScale = 0.01
 )
 
-// FitOf surveys a sheet. layers tells how many layers a step folds at most.
-func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64, layers func(sequence.Done) int) Fit {
+// FitOf surveys a sheet.
+func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Fit {
 	f := Fit{Survey: SurveyOf(p, s, knobs)}
 	r := p.Run(s, knobs)
 	switch {
@@ -40,20 +40,20 @@ func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64, layers 
 	if r.Err != nil {
 		return f
 	}
-	f.LeastScale, f.LeastStep = leastScale(r, layers)
+	f.LeastScale, f.LeastStep = leastScale(r)
 	return f
 }
 
 // leastScale is the least part of the sheet of a replay that fingers can fold, and
 // the step that asks for it.
-func leastScale(r *sequence.Replay, layers func(sequence.Done) int) (scale float64, step int) {
+func leastScale(r *sequence.Replay) (scale float64, step int) {
 	scale = smallestScale
 	for _, d := range r.Steps {
 		flap := flapWidth(d)
 		if flap <= 0 {
 			continue
 		}
-		need := math.Max(leastFlapMM, flapPerStack*float64(layers(d))*r.Sheet.ThicknessMM)
+		need := math.Max(leastFlapMM, flapPerStack*float64(d.LayersFolded())*r.Sheet.ThicknessMM)
 		if k := need / flap; k > scale {
 			scale, step = k, d.No
 		}

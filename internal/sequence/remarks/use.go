@@ -19,7 +19,7 @@ type Use struct {
 // UseOf finds the largest sheet that the pattern can be folded from out of a piece:
 // the whole piece where its proportions do, either way round, else the pattern's
 // own proportions. ok is false when none can be folded.
-func UseOf(p *sequence.Pattern, piece sheet.Sheet, layers func(sequence.Done) int) (best Use, ok bool) {
+func UseOf(p *sequence.Pattern, piece sheet.Sheet) (best Use, ok bool) {
 	own := p.HeightMM / p.WidthMM
 	for _, turned := range []bool{false, true} {
 		a, b := piece.WidthMM, piece.HeightMM
@@ -49,7 +49,7 @@ func UseOf(p *sequence.Pattern, piece sheet.Sheet, layers func(sequence.Done) in
 		}
 	}
 	if ok {
-		least, _ := leastScale(best.Replay, layers)
+		least, _ := leastScale(best.Replay)
 		best.Small = least > 1
 	}
 	return best, ok

@@ -1,0 +1,129 @@
+package bench
+
+import (
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+
+	"tussock/internal/motion"
+)
+
+// What a draft cannot do.
+var ErrNothingChanged = errors.New("nothing has changed since the last tweak")
+
+// NeedsChild is the error of a draft that would be another toy; it knows in what words
+// people speak of toys that have trials.
+type NeedsChild struct{ Tried string }
+
+func (e *NeedsChild) Error() string {
+	return fmt.Sprintf("this toy %s, and the draft moves a hard fold or takes another sheet: that is another toy. Make it a child build, or put those knobs back", e.Tried)
+}
+
+// Settle decides what becomes of the draft: the number of the tweak it makes, or
+// an error. A build without tweaks settles its first.
+func (b *Build) Settle(isHard func(string) bool, w *motion.Way) (no int, err error) {
+	last := b.Latest()
+	if last == nil {
+		return 1, nil
+	}
+	if b.Draft == nil {
+		return 0, ErrNothingChanged
+	}
+	changes := Changes(last.Setup, *b.Draft, isHard)
+	if len(changes) == 0 {
+		return 0, ErrNothingChanged
+	}
+	if b.Trials() > 0 && slices.ContainsFunc(changes, func(c Change) bool { return c.Hard }) {
+		return 0, &NeedsChild{w.Words.Tried}
+	}
+	return last.No + 1, nil
+}
+
+// Drafted is what a set-up on the table is kept as: a draft, or nil when everything was
+// moved back to where the newest tweak has it.
+func (b *Build) Drafted(s Setup) *Setup {
+	last := b.Latest()
+	if last != nil && len(Changes(last.Setup, s, func(string) bool { return false })) == 0 && maps.Equal(last.Setup.Recipes, s.Recipes) {
+		return nil
+	}
+	return &s
+}
+
+// Undrafted is what is on the table once the draft is thrown away: nothing but the newest
+// tweak, or what the pattern itself says where there is none yet.
+func (b *Build) Undrafted(plain map[string]float64) *Setup {
+	if b.Latest() != nil {
+		return nil
+	}
+	return &Setup{Sheet: b.Current().Sheet, Knobs: plain}
+}
+
+// FreshName is a title with the first number that no build has.
+func FreshName(title string, all []*Build) string {
+	taken := map[string]bool{}
+	for _, b := range all {
+		taken[b.Name] = true
+	}
+	for n := 1; ; n++ {
+		if name := fmt.Sprintf("%s %d", title, n); !taken[name] {
+			return name
+		}
+	}
+}
+
+// CopyName is the name of a copy, cut where it would be too long.
+func CopyName(name string) string {
+	r := []rune("Copy of " + name)
+	return string(r[:min(len(r), MaxName)])
+}
+
+// Again is a trial to begin with: conditions and kept readings as they were the last time
+// with this build, else with any other. The kind is that of this build's last.
+func Again(b *Build, others []*Build, w *motion.Way) Trial {
+	builds := []*Build{b}
+	if b.Trials() == 0 {
+		builds = others
+	}
+	var last Trial
+	for _, b := range builds {
+		for _, t := range b.Tweaks {
+			for _, x := range t.Trials {
+				if !x.At.Before(last.At) {
+					last = x
+				}
+			}
+		}
+	}
+	out := Trial{Thrower: last.Thrower, Place: last.Place, Air: last.Air, Read: map[string]float64{}}
+	if b.Trials() > 0 {
+		out.Kind = last.Kind
+	}
+	for _, r := range w.Records {
+		if v, ok := last.Read[r.ID]; ok && r.Kept {
+			out.Read[r.ID] = v
+		}
+	}
+	return out
+}
+
+// Result is the reading that counts for a way of moving, and what it came to at the newest
+// tweak that has one.
+func (b *Build) Result(w *motion.Way) (record string, s Stats) {
+	k, _ := w.Kind("")
+	for _, t := range b.Tweaks {
+		if q, ok := Summaries(t.Trials, w)[k.Record]; ok {
+			s = q
+		}
+	}
+	return k.Record, s
+}
+
+// Seen is what was noted of each trial.
+func Seen(trials []Trial) [][]string {
+	out := make([][]string, len(trials))
+	for i, t := range trials {
+		out[i] = t.Seen
+	}
+	return out
+}

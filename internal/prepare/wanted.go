@@ -1,0 +1,84 @@
+package prepare
+
+import (
+	"math"
+
+	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
+	"tussock/internal/sheet"
+)
+
+// For is a sheet that would do for a pattern, with words.
+type For struct {
+	Words string
+	Want  Want
+}
+
+// Proportions is the stretch of height over width in which a pattern can be folded at a
+// sheet's width: what was found by folding, within what the pattern asks for. Both are 0
+// when none was found.
+func Proportions(p *sequence.Pattern, f remarks.Fit) (lo, hi float64) {
+	for _, q := range f.Ranges {
+		if q.Name == "ratio" {
+			lo, hi = q.Min, q.Max
+		}
+	}
+	if p.MinRatio > 0 {
+		lo, hi = math.Max(lo, p.MinRatio), math.Min(hi, p.MaxRatio)
+	}
+	return lo, hi
+}
+
+// Sheets are those that would do for a pattern and can be had from a sheet, those that
+// lose least first; lo and hi are the proportions that fold.
+func Sheets(p *sequence.Pattern, have sheet.Sheet, lo, hi float64) []For {
+	var out []For
+	own := p.HeightMM / p.WidthMM
+	if math.Abs(own-1) < 1e-6 {
+		return append(out, For{"The largest square", Want{Kind: Square}})
+	}
+	// The nearest proportions that fold, when these do not.
+	if q := have.Ratio(); lo > 0 && (q < lo || q > hi) {
+		if lying := 1 / q; lying >= lo && lying <= hi {
+			out = append(out, For{"The same sheet, the other way round", Want{Kind: Size, WidthMM: have.HeightMM, HeightMM: have.WidthMM}})
+		}
+		near := math.Min(math.Max(q, lo), hi)
+		out = append(out, For{"The largest sheet that folds, " + sheet.Number(math.Round(near*1000)/1000) + " times as high as wide", Want{Kind: Ratio, Ratio: near}})
+	}
+	if math.Abs(have.Ratio()-own) > 1e-3 {
+		out = append(out, For{"The pattern's own proportions, as large as this sheet gives", Want{Kind: Ratio, Ratio: own}})
+	}
+	return out
+}
+
+// Fixed is a length of a pattern in mm that does not grow with the sheet by itself.
+type Fixed struct {
+	Knob     string
+	Label    string
+	NowMM    float64
+	ScaledMM float64
+}
+
+// Scale is a sheet against the one that a pattern was written for.
+func Scale(p *sequence.Pattern, have sheet.Sheet) float64 {
+	return math.Min(have.WidthMM/p.WidthMM, have.HeightMM/p.HeightMM)
+}
+
+// FixedLengths are the lengths of a pattern that would be others if they grew with the
+// sheet. What is 0 stays 0, and a tenth of a millimetre is what can be set.
+func FixedLengths(p *sequence.Pattern, knobs map[string]float64, scale float64) []Fixed {
+	var out []Fixed
+	for _, k := range p.Knobs {
+		if k.Unit != "mm" || k.Plain || k.Implied {
+			continue
+		}
+		now := k.Default
+		if x, given := knobs[k.Name]; given {
+			now = x
+		}
+		if scaled := math.Min(k.Max, math.Max(k.Min, math.Round(now*scale*10)/10)); now != 0 && scaled != now {
+			out = append(out, Fixed{k.Name, k.Label, now, scaled})
+		}
+	}
+	return out
+}
