@@ -11,6 +11,7 @@ import (
 
 	"tussock/internal/exchange"
 	"tussock/internal/fold"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/manual"
 	"tussock/internal/sequence/remarks"
@@ -221,7 +222,7 @@ func checkCommand() *cobra.Command {
 				err = printJSON(out, map[string]any{"ok": !failed, "findings": found})
 			} else {
 				for _, f := range found {
-					if _, err := fmt.Fprintf(out, "%s:%d: %s: %s\n", p.File, f.Line, f.Kind, f.Text); err != nil {
+					if _, err := fmt.Fprintf(out, "%s:%d: %s: %s\n", p.File, f.Line, f.Kind, say.Plain(f.Text)); err != nil {
 						return err
 					}
 				}

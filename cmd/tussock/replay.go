@@ -17,6 +17,7 @@ import (
 	"tussock/internal/exchange"
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
 	"tussock/internal/sequence/remarks"
@@ -118,7 +119,7 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 	}
 	fmt.Fprintf(&b, "mass %.3f g, centre of mass %.2f, %.2f mm, %d mountain and %d valley creases\n", final.MassG, final.CoM[0], final.CoM[1], final.Mountain, final.Valley)
 	for _, w := range remarks.Warnings(r) {
-		fmt.Fprintf(&b, "caution, step %d: %s\n", w.Step, w.Text)
+		fmt.Fprintf(&b, "caution, step %d: %s\n", w.Step, say.Plain(w.Text))
 	}
 	_, err := io.WriteString(out, b.String())
 	return err
@@ -130,7 +131,7 @@ func refused(out, errOut io.Writer, asJSON bool, j any, why error) error {
 	if asJSON {
 		return errors.Join(printJSON(out, j), errReported)
 	}
-	_, err := fmt.Fprintln(errOut, "tussock:", why)
+	_, err := fmt.Fprintln(errOut, "tussock:", say.Plain(why.Error()))
 	return errors.Join(err, errReported)
 }
 
@@ -264,8 +265,13 @@ func findPattern(name string) (*sequence.Pattern, sheet.Sheet, map[string]float6
 }
 
 func printJSON(out io.Writer, v any) error {
-	e := json.NewEncoder(out)
+	var b strings.Builder
+	e := json.NewEncoder(&b)
 	e.SetIndent("", "  ")
 	e.SetEscapeHTML(false)
-	return e.Encode(v)
+	if err := e.Encode(v); err != nil {
+		return err
+	}
+	_, err := io.WriteString(out, say.Plain(b.String()))
+	return err
 }

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"tussock/internal/given"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -72,7 +73,7 @@ func (s SheetSpec) CheckMade() error {
 				most = s.HeightMM
 			}
 			if !(v >= -0.1 && v <= most+0.1) {
-				return &given.Error{Field: fmt.Sprintf("made[%d]", i), Value: v, Want: fmt.Sprintf("on the sheet, 0 to %v mm", most)}
+				return &given.Error{Field: fmt.Sprintf("made[%d]", i), Value: v, Want: fmt.Sprintf("on the sheet, 0 to %s", say.MM(most, 1))}
 			}
 		}
 	}

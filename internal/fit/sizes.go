@@ -3,6 +3,7 @@ package fit
 import (
 	"fmt"
 	"math"
+	"tussock/internal/say"
 )
 
 // OtherSizes are what to think of beside the sizes that there are, as parts of the sheet
@@ -44,8 +45,8 @@ func measuredSizes(sizes []Size) string {
 	c := Compare(large.Log, small.Log)
 	ratio := Median(small.Log) / Median(large.Log)
 	predicted := math.Abs(small.Comes) / math.Max(1e-9, math.Abs(large.Comes))
-	out := fmt.Sprintf("Measured: %s, on a sheet %.0f mm wide, comes to %.1f times what %s does on %.0f mm (n = %d, %d); predicted %.1f times. For its own length that is %.1f times. ",
-		small.Name, small.WidthMM, ratio, large.Name, large.WidthMM, c.After, c.Before, predicted, ratio*large.LengthMM/math.Max(1e-9, small.LengthMM))
+	out := fmt.Sprintf("Measured: %s, on a sheet %s wide, comes to %.1f times what %s does on %s (n = %d, %d); predicted %.1f times. For its own length that is %.1f times. ",
+		small.Name, say.MM(small.WidthMM, 0), ratio, large.Name, say.MM(large.WidthMM, 0), c.After, c.Before, predicted, ratio*large.LengthMM/math.Max(1e-9, small.LengthMM))
 	better := ""
 	switch c.Verdict {
 	case Better:
@@ -68,7 +69,7 @@ func bestSize(sizes []Size) string {
 	if best == nil {
 		return ""
 	}
-	which := fmt.Sprintf("a sheet of %.0f mm by %.0f mm", best.WidthMM, best.HeightMM)
+	which := fmt.Sprintf("a sheet of %s by %s", say.MM(best.WidthMM, 0), say.MM(best.HeightMM, 0))
 	if best.Here {
 		which = "this build's own"
 	} else if best.Name != "" {

@@ -3,6 +3,7 @@ package fit_test
 import (
 	"strings"
 	"testing"
+	"tussock/internal/say"
 
 	"tussock/internal/fit"
 )
@@ -28,7 +29,7 @@ func TestSizesSay(t *testing.T) {
 		{"here", sizes(nil, nil)[:1], []string{"this build's own is predicted"}},
 		{"thought of", []fit.Size{{WidthMM: 70, HeightMM: 140, Comes: 0.1}}, []string{"a sheet of 70 mm by 140 mm is predicted"}},
 	} {
-		says := fit.SizesSay(c.of)
+		says := say.Plain(fit.SizesSay(c.of))
 		for _, w := range c.want {
 			if !strings.Contains(says, w) {
 				t.Errorf("%s: %q is not in %q", c.name, w, says)

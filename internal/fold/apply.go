@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"tussock/internal/geom"
+	"tussock/internal/say"
 )
 
 // Apply carries out a plan and returns the new state. The old one is untouched.
@@ -126,9 +127,9 @@ func (s *State) carryOut(p Plan) (*State, error) {
 	out.slit(p.Slit)
 	for _, h := range out.H {
 		if g := out.gap(h); g > geom.Tear {
-			err := failure(CodeTear, "the paper would tear: an earlier crease would have to open by %.1f mm", g)
+			err := failure(CodeTear, "the paper would tear: an earlier crease would have to open by %s", say.MM(g, 1))
 			if h.Kind == Glue {
-				err = failure(CodeTear, "glued layers would come apart by %.1f mm", g)
+				err = failure(CodeTear, "glued layers would come apart by %s", say.MM(g, 1))
 			}
 			err.Pieces = []FacetID{out.F[h.A].Parent, out.F[h.B].Parent}
 			err.Crease = h.Crease

@@ -3,6 +3,7 @@ package fold
 import (
 	"errors"
 	"fmt"
+	"tussock/internal/say"
 )
 
 // Code says what kind of thing went wrong; scripts rely on these words.
@@ -27,7 +28,8 @@ const (
 )
 
 // Error is what a fold that cannot be made says. Step and Line are filled in by
-// the replay (0 when unknown); Detail is a sentence for a folder.
+// the replay (0 when unknown); Detail is a sentence for a folder that carries
+// its quantities as package say has them.
 type Error struct {
 	Step   int    `json:"step"`
 	Line   int    `json:"line"`
@@ -42,9 +44,9 @@ type Error struct {
 
 func (e *Error) Error() string {
 	if e.Step > 0 {
-		return fmt.Sprintf("step %d (line %d): %s", e.Step, e.Line, e.Detail)
+		return fmt.Sprintf("step %d (line %d): %s", e.Step, e.Line, say.Plain(e.Detail))
 	}
-	return e.Detail
+	return say.Plain(e.Detail)
 }
 
 // Errorf makes an Error without a place.

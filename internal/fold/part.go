@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"tussock/internal/geom"
+	"tussock/internal/say"
 )
 
 // Operations that part paper, join it, or take it back to where it was.
@@ -158,7 +159,7 @@ func (s *State) goBack(to *State) (*State, error) {
 	}
 	for _, h := range out.H {
 		if g := out.gap(h); g > geom.Tear {
-			return nil, Errorf(CodeTear, "a joint made since would have to open by %.1f mm", g)
+			return nil, Errorf(CodeTear, "a joint made since would have to open by %s", say.MM(g, 1))
 		}
 	}
 	return out, nil

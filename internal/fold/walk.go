@@ -1,6 +1,9 @@
 package fold
 
-import "tussock/internal/geom"
+import (
+	"tussock/internal/geom"
+	"tussock/internal/say"
+)
 
 // Walk places every piece by going from hinge to hinge, starting at root, which
 // keeps its place. folded says of hinge number i whether it is to be folded.
@@ -70,7 +73,7 @@ func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*S
 	out.order = make([]int8, len(s.F)*len(s.F))
 	out.refresh()
 	if g := out.WorstGap(); g > geom.Tear {
-		return nil, Errorf(CodeTear, "the creases do not fold flat: the paper would have to open by %.2f mm", g)
+		return nil, Errorf(CodeTear, "the creases do not fold flat: the paper would have to open by %s", say.MM(g, 2))
 	}
 	return &out, nil
 }

@@ -15,6 +15,9 @@ type Error struct {
 	Field string
 	Value any
 	Want  string
+	// Said is what is given as people say it, field and value, where the field's own name
+	// and the bare value would not do: "the rope is 12 cm".
+	Said string
 }
 
 // Error says it in millimetres; what is told to people is Words.
@@ -22,6 +25,9 @@ func (e *Error) Error() string { return say.Plain(e.Words()) }
 
 // Words are the sentence for people.
 func (e *Error) Words() string {
+	if e.Said != "" {
+		return e.Said + "; it must be " + e.Want
+	}
 	v := fmt.Sprint(e.Value)
 	if n, ok := e.Value.(float64); ok {
 		v = strconv.FormatFloat(n, 'f', -1, 64)

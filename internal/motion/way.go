@@ -1,10 +1,10 @@
 package motion
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
 	"tussock/internal/given"
+	"tussock/internal/say"
 )
 
 // Way is the description of a way of moving: all that the bench must know of it to set a
@@ -101,7 +101,7 @@ func (w *Way) Full(values Conditions) (Conditions, error) {
 			return nil, &given.Error{Field: c.Name, Value: v, Want: "one of the choices for " + c.Label}
 		}
 		if !(v >= c.Min && v <= c.Max) && !(c.None && v == 0) {
-			return nil, &given.Error{Field: c.Name, Value: v, Want: fmt.Sprintf("%s to %s %s: %s", Number(c.Min), Number(c.Max), c.Unit, c.Label)}
+			return nil, &given.Error{Field: c.Name, Value: v, Want: say.Between(c.Min, c.Max, c.Unit, 2), Said: c.Label + " is " + say.Value(v, c.Unit, 2)}
 		}
 		out[c.Name] = v
 	}
@@ -294,9 +294,30 @@ func (w Way) Filled() Way {
 	fill(&w.Sweep)
 	fill(&w.Schools)
 	fill(&w.Cautions)
+	w.carry()
 	fill(&w.Constants)
 	fill(&w.Limits)
 	return w
+}
+
+// carry makes the lengths in the words of a description quantities of package say.
+func (w *Way) carry() {
+	for i := range w.Conditions {
+		w.Conditions[i].Says = say.Prose(w.Conditions[i].Says)
+	}
+	for i := range w.Kinds {
+		w.Kinds[i].Rules = say.Prose(w.Kinds[i].Rules)
+	}
+	for i := range w.Cautions {
+		w.Cautions[i].Text = say.Prose(w.Cautions[i].Text)
+	}
+	for i := range w.Limits {
+		w.Limits[i] = say.Prose(w.Limits[i])
+	}
+	for i := range w.Constants {
+		c := &w.Constants[i]
+		c.Name, c.Source, c.Effect = say.Prose(c.Name), say.Prose(c.Source), say.Prose(c.Effect)
+	}
 }
 
 func fill[T any](s *[]T) {

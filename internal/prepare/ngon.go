@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -18,9 +19,9 @@ var exactPart = 1 / math.Tan(2*math.Pi/5)
 // of those that need as few folds. There is none for seven: no short chain of folds
 // comes near enough, and the printed outline does.
 func ngons(n int, side float64) []way {
-	half := say("valley bring top to bottom as half", "Fold the upper edge down to the lower edge.")
+	half := told("valley bring top to bottom as half", "Fold the upper edge down to the lower edge.")
 	cut := func(part float64) string {
-		return lines(say(fmt.Sprintf("cut through part(C,L,%s) square [C L] removing BL", num(part)), "Cut once through all layers, square to the folded edge, as far out as all layers reach."), openAll)
+		return lines(told(fmt.Sprintf("cut through part(C,L,%s) square [C L] removing BL", num(part)), "Cut once through all layers, square to the folded edge, as far out as all layers reach."), openAll)
 	}
 	offs := func(folds int) []Off {
 		return []Off{{fmt.Sprintf("%d folds on one another", folds), handMM * math.Sqrt(float64(folds))}, {"the cut", cutMM}}
@@ -29,38 +30,38 @@ func ngons(n int, side float64) []way {
 	case 3:
 		top := fmt.Sprintf("sheet(%s,%s)", num(side/2), num(side*math.Sqrt(3)/2))
 		return []way{{id: "triangle", name: "Corner to the middle line", needs: "scissors", polygon: 3, offs: offs(2), text: lines(
-			say("crease bring left to right as v", "Fold the left edge to the right edge, and open."),
-			say("valley bring BR to v through BL near T as f", "Bring the lower right corner to the middle crease. The fold starts in the lower left corner. Mark where the corner lies."),
-			say("unfold last", "Open. The mark is the top of the triangle."),
-			say("cut through BL "+top+" removing TL", "Cut from the lower left corner through the mark."),
-			say("cut through BR "+top+" removing TR", "Cut from the lower right corner to the mark."))}}
+			told("crease bring left to right as v", "Fold the left edge to the right edge, and open."),
+			told("valley bring BR to v through BL near T as f", "Bring the lower right corner to the middle crease. The fold starts in the lower left corner. Mark where the corner lies."),
+			told("unfold last", "Open. The mark is the top of the triangle."),
+			told("cut through BL "+top+" removing TL", "Cut from the lower left corner through the mark."),
+			told("cut through BR "+top+" removing TR", "Cut from the lower right corner to the mark."))}}
 	case 5:
 		// The mark lies on the raw edge of the halved square, at a part of half the
 		// side from the middle; from there on every fan copies the first.
 		fan := func(id, name string, part float64, words string) way {
 			mark := fmt.Sprintf("sheet(%s,0)", num(side/2*(1-part)))
 			return way{id: id, name: name, needs: "scissors", polygon: 5, offs: offs(4), text: lines(half,
-				say("valley bring [C L] to [C "+mark+"] layers all as e1", words),
-				say("mountain along [C L] moving R", "Fold the rest behind, along the edge that has come over."),
-				say("mountain along e1 moving R", "Fold it behind again, along the first fold."),
-				say("mountain along [C L] moving R", "And once more, so that all fans lie on one another."),
-				say("cut through part(C,L,0.8) square [C L] removing BL", "Cut once through all layers, square to the edge."), openAll)}
+				told("valley bring [C L] to [C "+mark+"] layers all as e1", words),
+				told("mountain along [C L] moving R", "Fold the rest behind, along the edge that has come over."),
+				told("mountain along e1 moving R", "Fold it behind again, along the first fold."),
+				told("mountain along [C L] moving R", "And once more, so that all fans lie on one another."),
+				told("cut through part(C,L,0.8) square [C L] removing BL", "Cut once through all layers, square to the edge."), openAll)}
 		}
 		return []way{
-			fan("pentagon-custom", "Pentagon, the customary mark", 1.0/3, fmt.Sprintf("Mark the raw edges %s mm left of their middle, a third of the half. Bring the fold's left half to the line from its middle to the mark.", number(side/6))),
-			fan("pentagon-exact", "Pentagon, the exact mark", exactPart, fmt.Sprintf("Mark the raw edges %s mm left of their middle. Bring the fold's left half to the line from its middle to the mark.", number(exactPart*side/2))),
+			fan("pentagon-custom", "Pentagon, the customary mark", 1.0/3, fmt.Sprintf("Mark the raw edges %s left of their middle, a third of the half. Bring the fold's left half to the line from its middle to the mark.", say.MM(side/6, 1))),
+			fan("pentagon-exact", "Pentagon, the exact mark", exactPart, fmt.Sprintf("Mark the raw edges %s left of their middle. Bring the fold's left half to the line from its middle to the mark.", say.MM(exactPart*side/2, 1))),
 		}
 	case 6:
 		return []way{{id: "hexagon", name: "Hexagon, exact", needs: "scissors", polygon: 6, offs: offs(4), text: lines(half,
-			say("valley bring L to square(part(C,R,1/2),[C R]) through C layers all as e1", "Mark half-way from the middle to the right. Bring the left end to the upright through the mark; the fold goes through the middle."),
-			say("valley bring [C R] to e1 layers all as e2", "Bring the right half of the fold to the new edge."),
-			say("valley bring e1 to e2 layers all as e3", "Halve what lies over it."),
+			told("valley bring L to square(part(C,R,1/2),[C R]) through C layers all as e1", "Mark half-way from the middle to the right. Bring the left end to the upright through the mark; the fold goes through the middle."),
+			told("valley bring [C R] to e1 layers all as e2", "Bring the right half of the fold to the new edge."),
+			told("valley bring e1 to e2 layers all as e3", "Halve what lies over it."),
 			cut(0.86))}}
 	case 8:
 		return []way{{id: "octagon", name: "Octagon, exact", needs: "scissors", polygon: 8, offs: offs(4), text: lines(half,
-			say("valley bring L to R layers all as e1", "Fold the left end over to the right end."),
-			say("valley bring [C R] to [C B] layers all as e2", "Bring the folded edge down to the upright edge."),
-			say("valley bring [C R] to e2 layers all as e3", "Halve the wedge."),
+			told("valley bring L to R layers all as e1", "Fold the left end over to the right end."),
+			told("valley bring [C R] to [C B] layers all as e2", "Bring the folded edge down to the upright edge."),
+			told("valley bring [C R] to e2 layers all as e3", "Halve the wedge."),
 			cut(0.98))}}
 	}
 	return nil

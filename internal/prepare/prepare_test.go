@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -113,7 +114,7 @@ func TestSquaring(t *testing.T) {
 func TestOtherOfficeStandard(t *testing.T) {
 	_, err := Ways(a4, Want{Kind: Size, WidthMM: 215.9, HeightMM: 279.4}, false)
 	var no *Impossible
-	if !errors.As(err, &no) || !strings.Contains(no.Why, "215.9 mm wide, and there are 210 mm") {
+	if !errors.As(err, &no) || !strings.Contains(say.Plain(no.Why), "215.9 mm wide, and there are 210 mm") {
 		t.Fatalf("%v", err)
 	}
 	for _, c := range []struct {
@@ -215,7 +216,7 @@ func TestWhatCannotBe(t *testing.T) {
 		{Want{Kind: Margin, LeftMM: 195}, "at least 20 mm each way"},
 		{Want{Kind: "round"}, "one of"},
 	} {
-		if _, err := Ways(a4, c.w, false); err == nil || !strings.Contains(err.Error(), c.says) {
+		if _, err := Ways(a4, c.w, false); err == nil || !strings.Contains(say.Plain(err.Error()), c.says) {
 			t.Errorf("%+v: %v", c.w, err)
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"tussock/internal/given"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -44,7 +45,7 @@ type Impossible struct {
 	Instead Want // Kind "" when there is nothing near
 }
 
-func (e *Impossible) Error() string { return e.Why }
+func (e *Impossible) Error() string { return say.Plain(e.Why) }
 
 func impossible(instead Want, format string, a ...any) error {
 	return &Impossible{fmt.Sprintf(format, a...), instead}
@@ -62,21 +63,21 @@ func (w Want) check(s sheet.Sheet) error {
 	switch w.Kind {
 	case Square:
 		if w.WidthMM != 0 && !(w.WidthMM >= leastMM) {
-			return bad("width_mm", w.WidthMM, fmt.Sprintf("%s mm or more, or 0 for the largest square", number(leastMM)))
+			return bad("width_mm", w.WidthMM, fmt.Sprintf("%s or more, or 0 for the largest square", say.MM(leastMM, 1)))
 		}
 		if w.WidthMM > short+1e-9 {
-			return impossible(Want{Kind: Square}, "a square of %s mm cannot be cut from this sheet: its short edge is %s mm. The largest square has %s mm", number(w.WidthMM), number(short), number(short))
+			return impossible(Want{Kind: Square}, "a square of %s cannot be cut from this sheet: its short edge is %s. The largest square has %s", say.MM(w.WidthMM, 1), say.MM(short, 1), say.MM(short, 1))
 		}
 	case Half:
 		if long/2 < leastMM {
-			return impossible(Want{}, "half of this sheet is %s mm high; nothing under %s mm can be folded", number(long/2), number(leastMM))
+			return impossible(Want{}, "half of this sheet is %s high; nothing under %s can be folded", say.MM(long/2, 1), say.MM(leastMM, 1))
 		}
 	case Strip:
 		if !(w.WidthMM >= leastMM/2) {
-			return bad("width_mm", w.WidthMM, fmt.Sprintf("%s mm or more", number(leastMM/2)))
+			return bad("width_mm", w.WidthMM, fmt.Sprintf("%s or more", say.MM(leastMM/2, 1)))
 		}
 		if w.WidthMM > short {
-			return impossible(Want{Kind: Strip, WidthMM: short}, "a strip %s mm wide cannot be cut from this sheet: its short edge is %s mm", number(w.WidthMM), number(short))
+			return impossible(Want{Kind: Strip, WidthMM: short}, "a strip %s wide cannot be cut from this sheet: its short edge is %s", say.MM(w.WidthMM, 1), say.MM(short, 1))
 		}
 	case NGon:
 		if w.N < 3 || w.N > 8 {
@@ -103,8 +104,8 @@ func (w Want) check(s sheet.Sheet) error {
 			}
 			t := sheet.SameRatio(short, long, a, b)
 			return impossible(Want{Kind: Size, WidthMM: t.WidthMM, HeightMM: t.HeightMM},
-				"%s × %s mm cannot be cut from this sheet: it would be %s mm %s, and there are %s mm. The largest sheet of the same proportions is %s × %s mm, %s %% of the size",
-				number(a), number(b), number(need), side, number(have), number(t.WidthMM), number(t.HeightMM), number(100*t.Scale))
+				"%s cannot be cut from this sheet: it would be %s %s, and there are %s. The largest sheet of the same proportions is %s, %s %% of the size",
+				say.By(a, b, 1), say.MM(need, 1), side, say.MM(have, 1), say.By(t.WidthMM, t.HeightMM, 1), number(100*t.Scale))
 		}
 	case Margin:
 		total := 0.0
@@ -113,15 +114,15 @@ func (w Want) check(s sheet.Sheet) error {
 			v    float64
 		}{{"left_mm", w.LeftMM}, {"right_mm", w.RightMM}, {"bottom_mm", w.BottomMM}, {"top_mm", w.TopMM}} {
 			if !(f.v >= 0) || f.v > 0 && f.v < 1 {
-				return bad(f.name, f.v, "0, or 1 mm or more")
+				return bad(f.name, f.v, "0, or "+say.MM(1, 0)+" or more")
 			}
 			total += f.v
 		}
 		if total == 0 {
-			return bad("left_mm", 0, "1 mm or more, for at least one edge")
+			return bad("left_mm", 0, say.MM(1, 0)+" or more, for at least one edge")
 		}
 		if x, y := s.WidthMM-w.LeftMM-w.RightMM, s.HeightMM-w.BottomMM-w.TopMM; x < leastMM || y < leastMM {
-			return impossible(Want{}, "after that %s × %s mm are left; a sheet needs at least %s mm each way", number(x), number(y), number(leastMM))
+			return impossible(Want{}, "after that %s are left; a sheet needs at least %s each way", say.By(x, y, 1), say.MM(leastMM, 1))
 		}
 	default:
 		return &given.Error{Field: "kind", Value: fmt.Sprintf("%q", w.Kind), Want: fmt.Sprintf("one of %v", Kinds)}

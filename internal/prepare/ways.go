@@ -19,20 +19,20 @@ type way struct {
 
 func lines(l ...string) string { return strings.Join(l, "\n") }
 
-// say writes a step with its words.
-func say(step, words string) string { return step + "\n  say \"" + words + "\"" }
+// told writes a step with its words.
+func told(step, words string) string { return step + "\n  say \"" + words + "\"" }
 
 func num(v float64) string { return fmt.Sprintf("%.9f", v) }
 
 var (
 	foldOff    = func(what string) Off { return Off{what, handMM} }
-	openAll    = say("unfold all", "Open it.")
+	openAll    = told("unfold all", "Open it.")
 	cutFlap    = "Cut along the edge of the flap that lies on top."
 	reverseIt  = "Open the strip and fold it behind along the same crease. Turn it to and fro until the crease is soft."
 	tearPull   = "Nick the end of the crease. Hold the flap flat and pull the strip away evenly."
 	tearFlex   = "Go on turning the strip to and fro, nail on the crease, until it parts."
-	diagonal   = say("valley bring bottom to left moving BR as d", "Bring the lower edge up to the left edge. The fold starts in the lower left corner.")
-	stripFold  = say("valley along edge(BR,TR) moving TR over BR as s", "Fold the strip that sticks out down over the edge of the flap.")
+	diagonal   = told("valley bring bottom to left moving BR as d", "Bring the lower edge up to the left edge. The fold starts in the lower left corner.")
+	stripFold  = told("valley along edge(BR,TR) moving TR over BR as s", "Fold the strip that sticks out down over the edge of the flap.")
 	squareOffs = []Off{foldOff("the fold, laid edge on edge")}
 )
 
@@ -41,19 +41,19 @@ func squares(s sheet.Sheet) []way {
 	w := num(s.WidthMM)
 	tear := func(last string) string {
 		return lines(diagonal, stripFold,
-			say("unfold last", "Open the strip again."),
-			say("mountain along s moving TR", reverseIt),
-			say("unfold last", "Open the strip again."),
-			say("tear along s removing TR", last), openAll)
+			told("unfold last", "Open the strip again."),
+			told("mountain along s moving TR", reverseIt),
+			told("unfold last", "Open the strip again."),
+			told("tear along s removing TR", last), openAll)
 	}
 	return []way{
 		{id: "square-cut", name: "One fold, one cut", needs: "scissors", offs: append(squareOffs[:1:1], Off{"the cut", cutMM}),
-			text: lines(diagonal, say("cut along edge(BR,TR) removing TR", cutFlap), openAll)},
+			text: lines(diagonal, told("cut along edge(BR,TR) removing TR", cutFlap), openAll)},
 		{id: "square-doubled", name: "Two folds, both layers cut at once", needs: "scissors",
 			offs: []Off{foldOff("the first fold"), foldOff("the second fold"), {"the cut, through both layers", cutMM}, {"layers creeping under the blade", creep(1, s.ThicknessMM)}},
 			text: lines(diagonal,
-				say("valley bring sheet("+w+","+w+") to BL moving TR layers all as e", "Halve the triangle: bring its upper right corner down to the lower left corner. The strip comes along."),
-				say("cut along [BL BR] removing TR", "Cut along the left edge, through both layers at once."), openAll)},
+				told("valley bring sheet("+w+","+w+") to BL moving TR layers all as e", "Halve the triangle: bring its upper right corner down to the lower left corner. The strip comes along."),
+				told("cut along [BL BR] removing TR", "Cut along the left edge, through both layers at once."), openAll)},
 		{id: "square-tear", name: "Torn, without scissors", offs: append(squareOffs[:1:1], Off{"the torn edge", tearMM}), text: tear(tearPull)},
 		{id: "square-flex", name: "Flexed until it parts", offs: append(squareOffs[:1:1], Off{"the parted edge", tearMM}), text: tear(tearFlex)},
 	}
@@ -61,12 +61,12 @@ func squares(s sheet.Sheet) []way {
 
 // parted cuts or tears along a crease c and takes off what holds a landmark.
 func parted(id, name, crease, words, off string, offs []Off, marks int) []way {
-	fold := func(both string) string { return say("crease "+crease+both+" as c", words) }
+	fold := func(both string) string { return told("crease "+crease+both+" as c", words) }
 	return []way{
 		{id: id + "-cut", name: name + ", cut", needs: "scissors", marks: marks, offs: append(offs[:len(offs):len(offs)], Off{"the cut", cutMM}),
-			text: lines(fold(""), say("cut along c removing "+off, "Cut along the crease."))},
+			text: lines(fold(""), told("cut along c removing "+off, "Cut along the crease."))},
 		{id: id + "-tear", name: name + ", torn", marks: marks, offs: append(offs[:len(offs):len(offs)], Off{"the torn edge", tearMM}),
-			text: lines(fold(" both ways"), say("tear along c removing "+off, "Turn the crease to and fro until it is soft, nick its end, and pull apart evenly."))},
+			text: lines(fold(" both ways"), told("tear along c removing "+off, "Turn the crease to and fro until it is soft, nick its end, and pull apart evenly."))},
 	}
 }
 
@@ -100,10 +100,10 @@ func trims(s sheet.Sheet, w, h float64) []way {
 		for i, c := range cuts {
 			name := fmt.Sprintf("c%d", i+1)
 			if tear {
-				text = append(text, say("crease "+c.crease+" both ways as "+name, c.words),
-					say("tear along "+name+" removing "+c.off, "Turn the crease to and fro until it is soft, nick its end, and pull apart evenly."))
+				text = append(text, told("crease "+c.crease+" both ways as "+name, c.words),
+					told("tear along "+name+" removing "+c.off, "Turn the crease to and fro until it is soft, nick its end, and pull apart evenly."))
 			} else {
-				text = append(text, say("crease "+c.crease+" as "+name, c.words), say("cut along "+name+" removing "+c.off, "Cut along the crease."))
+				text = append(text, told("crease "+c.crease+" as "+name, c.words), told("cut along "+name+" removing "+c.off, "Cut along the crease."))
 			}
 		}
 		v.text = lines(text...)
@@ -129,7 +129,7 @@ func margins(s sheet.Sheet, w Want) []way {
 		var text []string
 		for _, e := range edges {
 			if e.mm > 0 {
-				text = append(text, say(op+" along par("+e.edge+","+num(e.mm)+",C) removing "+e.off, how+number(e.mm)+" mm from the "+e.words+" edge."))
+				text = append(text, told(op+" along par("+e.edge+","+num(e.mm)+",C) removing "+e.off, how+number(e.mm)+" mm from the "+e.words+" edge."))
 			}
 		}
 		v.text = lines(text...)

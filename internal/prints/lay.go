@@ -7,6 +7,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/given"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -121,7 +122,7 @@ func Lay(o Order) ([]Leaf, error) {
 	}
 	grid := o.grid(box)
 	if n := grid.cols * grid.rows; n > MaxLeaves {
-		return nil, &given.Error{Field: "sheet", Value: fmt.Sprintf("%s × %s mm", sheet.Number(box.Width()), sheet.Number(box.Height())),
+		return nil, &given.Error{Field: "sheet", Value: say.By(box.Width(), box.Height(), 1),
 			Want: fmt.Sprintf("small enough for %d pages; it would take %d", MaxLeaves, n)}
 	}
 	var out []Leaf

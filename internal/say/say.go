@@ -61,6 +61,29 @@ func By(w, h float64, decimals int) string {
 	return quantity(number(w)+"x"+number(h), "mm", decimals)
 }
 
+// Value is a value in the unit of a knob or reading: lengths carry it, the others are
+// written out.
+func Value(v float64, unit string, decimals int) string {
+	switch unit {
+	case "mm", "cm", "m":
+		return quantity(number(v), unit, decimals)
+	case "deg":
+		return Decimal(v, decimals) + "°"
+	case "":
+		return Decimal(v, decimals)
+	}
+	return Decimal(v, decimals) + " " + unit
+}
+
+// Between is a range in such a unit.
+func Between(lo, hi float64, unit string, decimals int) string {
+	switch unit {
+	case "mm", "cm", "m":
+		return quantity(number(lo)+".."+number(hi), unit, decimals)
+	}
+	return Decimal(lo, decimals) + " to " + Value(hi, unit, decimals)
+}
+
 // CM is a length of the table, in m, that is told in centimetres.
 func CM(m float64, decimals int) string { return quantity(number(m), "cm", decimals) }
 

@@ -7,7 +7,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
-	"tussock/internal/sheet"
+	"tussock/internal/say"
 )
 
 // check carries out an expect statement.
@@ -107,7 +107,7 @@ func (r *Course) skipCheck(s ExpectStmt) error {
 
 func (r *Course) checkNear(s ExpectStmt, off float64, where string) error {
 	if off > s.Within.Num(r) {
-		return r.missed(s, s.P.Words(r), off, fold.Errorf(fold.CodeCheck, "%s should now lie %s and is %.1f mm away", s.P.Words(r), where, off))
+		return r.missed(s, s.P.Words(r), off, fold.Errorf(fold.CodeCheck, "%s should now lie %s and is %s away", s.P.Words(r), where, say.MM(off, 1)))
 	}
 	return nil
 }
@@ -211,7 +211,7 @@ func (r *Course) PieceWords(s *fold.State, f fold.FacetID) string {
 }
 
 func spotWords(c geom.Vec) string {
-	return fmt.Sprintf("the layer that was at (%s, %s) mm of the flat sheet", sheet.Number(math.Round(c.X)), sheet.Number(math.Round(c.Y)))
+	return fmt.Sprintf("the layer that was %s from the left and %s from below on the flat sheet", say.MM(c.X, 0), say.MM(c.Y, 0))
 }
 
 // PairWords names two pieces apart: by landmarks where these differ, else by where

@@ -10,6 +10,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -451,8 +452,7 @@ func (r *Course) setValues(knobs map[string]float64) error {
 		}
 		k, v := r.Pat.Knobs[i], knobs[n]
 		if math.IsNaN(v) || v < k.Min || v > k.Max {
-			err := fold.Errorf(fold.CodeKnob, "%s is %s %s; it must be from %s to %s %s", k.Label,
-				sheet.Number(v), k.Unit, sheet.Number(k.Min), sheet.Number(k.Max), k.Unit)
+			err := fold.Errorf(fold.CodeKnob, "%s is %s; it must be %s", k.Label, say.Value(v, k.Unit, 3), say.Between(k.Min, k.Max, k.Unit, 3))
 			return placed(err, 0, k.Line)
 		}
 		r.Values[n] = v

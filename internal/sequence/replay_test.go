@@ -144,14 +144,14 @@ func TestFailuresSpeakOfLandmarks(t *testing.T) {
 		{"too wide a nose", curlew.Run(a4(t), map[string]float64{"nose": 70}), 2, fold.CodeNoLine, "the top left corner cannot reach the centre crease"},
 		{"keel line beside the paper", curlew.Run(a4(t), map[string]float64{"depth": 60}), 7, fold.CodeMissesLine, "nothing would stay behind"},
 		{"wing line through the keel", curlew.Run(a4(t), map[string]float64{"depth": -10}), 7, fold.CodeExpect, "8 pieces of paper instead of 4"},
-		{"knob out of range", curlew.Run(a4(t), map[string]float64{"wing": 400}), 0, fold.CodeKnob, "must be from 0 to 180 deg"},
+		{"knob out of range", curlew.Run(a4(t), map[string]float64{"wing": 400}), 0, fold.CodeKnob, "must be 0 to 180°"},
 		{"unknown knob", curlew.Run(a4(t), map[string]float64{"tail": 4}), 0, fold.CodeKnob, `no knob called "tail"`},
 		{"not a number", curlew.Run(a4(t), map[string]float64{"wing": math.NaN()}), 0, fold.CodeKnob, "Wing angle is NaN"},
 		{"wrong proportions", shelduck.Run(sheet.Sheet{WidthMM: 60, HeightMM: 300, GSM: 80, ThicknessMM: 0.1}, nil), 0, fold.CodeRequire, "between 1.2 and 1.6 times as high as wide"},
 		{"bent line", run(t, "sheet square 100\ncrease bring left to right as k\nvalley bring BL to TR\nvalley along k moving TL"), 3, fold.CodeBent, "bent by an earlier fold"},
 		{"off the paper", run(t, "sheet rect 100 50\ncrease bring bottom to top\npoint P = meet(bis(left,bottom),right)"), 1, fold.CodeOffPaper, "falls off the paper"},
 		{"already there", run(t, "sheet square 100\nvalley bring TL to TL"), 1, fold.CodeNoLine, "lies on the top left corner already"},
-		{"check fails", run(t, "sheet square 100\nvalley bring TL to C\nexpect TL at B within 0.1"), 1, fold.CodeCheck, "should now lie at the middle of the bottom edge and is 50.0 mm away"},
+		{"check fails", run(t, "sheet square 100\nvalley bring TL to C\nexpect TL at B within 0.1"), 1, fold.CodeCheck, "should now lie at the middle of the bottom edge and is ⟨50|mm|1⟩ away"},
 		{"count fails", run(t, "sheet square 100\nvalley bring TL to C\nexpect facets 3"), 1, fold.CodeCheck, "3 pieces, and divide it into 2"},
 	} {
 		if c.r.Err == nil {

@@ -6,6 +6,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 )
 
 // Resolved is a fold line placed on the state reached.
@@ -170,8 +171,8 @@ func (r *Course) pointToLine(f FoldLine, out *Resolved) error {
 	}
 	folds, landings := geom.FoldPointToLine(p, l, pivot)
 	if len(folds) == 0 {
-		return fold.Errorf(fold.CodeNoLine, "%s cannot reach %s when the crease goes through %s: it is %.1f mm too short",
-			f.P.Words(r), f.L.Words(r), f.Through.Words(r), math.Abs(l.Side(pivot))-p.Dist(pivot))
+		return fold.Errorf(fold.CodeNoLine, "%s cannot reach %s when the crease goes through %s: it is %s too short",
+			f.P.Words(r), f.L.Words(r), f.Through.Words(r), say.MM(math.Abs(l.Side(pivot))-p.Dist(pivot), 1))
 	}
 	d, err := r.Decided(func() (Decision, error) {
 		choice, err := r.chooseLanding(f, landings)

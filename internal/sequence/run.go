@@ -8,6 +8,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -174,7 +175,7 @@ func (r *Course) place(p geom.Vec, name string) (geom.Vec, error) {
 	d, err := r.Decided(func() (Decision, error) {
 		at := r.State.FacetsAtSheet(p)
 		if len(at) == 0 {
-			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper now (it would be at %.2f, %.2f mm of the sheet)", name, p.X, p.Y)
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s is not on the paper now (it would be at %s, %s of the sheet)", name, say.MM(p.X, 1), say.MM(p.Y, 1))
 		}
 		return Decision{I: int32(at[0])}, nil
 	})
@@ -189,7 +190,7 @@ func (r *Course) Pin(p geom.Vec, name string) (geom.Vec, error) {
 	d, err := r.Decided(func() (Decision, error) {
 		id, ok := r.State.TopAt(p)
 		if !ok {
-			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at (%.2f, %.2f) mm", name, p.X, p.Y)
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at %s, %s", name, say.MM(p.X, 1), say.MM(p.Y, 1))
 		}
 		return Decision{I: int32(id)}, nil
 	})

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"tussock/internal/given"
+	"tussock/internal/say"
 )
 
 // Weight and thickness from a scale and a ruler, and what a paper's stiffness is.
@@ -69,7 +70,7 @@ func Piled(pileMM float64, sheets int) (Reading, error) {
 	}
 	r := Reading{pileMM / float64(sheets), RulerMM / float64(sheets)}
 	if !ThicknessRange.Holds(r.Value) {
-		return r, &given.Error{Field: "pile_mm", Value: Number(pileMM) + " mm", Want: fmt.Sprintf("the height of %d sheets: one would be %s mm thick, and paper is %s", sheets, Number(r.Value), ThicknessRange)}
+		return r, &given.Error{Field: "pile_mm", Value: Number(pileMM) + " mm", Want: fmt.Sprintf("the height of %d sheets: one would be %s thick, and paper is %s", sheets, say.MM(r.Value, 3), ThicknessRange)}
 	}
 	return r, nil
 }

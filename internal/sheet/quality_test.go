@@ -79,7 +79,7 @@ func TestSuitability(t *testing.T) {
 			}
 		}
 	}
-	if s := sheet.SuitsFor(ways.Of("fly").Paper, 80, 0.1, sheet.Ordinary, "Shelduck", 24); s.Verdict != sheet.Fair || !strings.Contains(s.Why, "24 layers of it, the thickest stack of Shelduck, are 2.4 mm") {
+	if s := sheet.SuitsFor(ways.Of("fly").Paper, 80, 0.1, sheet.Ordinary, "Shelduck", 24); s.Verdict != sheet.Fair || !strings.Contains(s.Why, "24 layers of it, the thickest stack of Shelduck, are ⟨2.4|mm|1⟩") {
 		t.Errorf("%+v", s)
 	}
 	if s := sheet.SuitsFor(ways.Of("reveal").Paper, 80, 0.1, sheet.Ordinary, "Oracle", 8); s.Verdict != sheet.Good {

@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/given"
+	"tussock/internal/say"
 )
 
 // Shape is the outline of a sheet that is not the whole rectangle. The corners
@@ -133,7 +134,7 @@ func (s Sheet) Margin(left, right, bottom, top float64) (Sheet, error) {
 	}
 	for _, v := range []float64{left, right, bottom, top} {
 		if !(v >= 0) {
-			return s, &given.Error{Field: "margin", Value: Number(v), Want: "0 mm or more"}
+			return s, &given.Error{Field: "margin", Value: Number(v), Want: say.MM(0, 0) + " or more"}
 		}
 	}
 	return New(s.WidthMM-left-right, s.HeightMM-bottom-top, s.GSM, s.ThicknessMM)

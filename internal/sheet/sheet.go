@@ -15,6 +15,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/given"
+	"tussock/internal/say"
 )
 
 // MMPerInch is exact by definition of the inch.
@@ -29,9 +30,7 @@ type Range struct {
 // Holds tells whether v is an ordinary number within the range.
 func (r Range) Holds(v float64) bool { return !math.IsNaN(v) && v >= r.Min && v <= r.Max }
 
-func (r Range) String() string {
-	return fmt.Sprintf("%s to %s %s", Number(r.Min), Number(r.Max), r.Unit)
-}
+func (r Range) String() string { return say.Between(r.Min, r.Max, r.Unit, 3) }
 
 // What a person can fold by hand; wider values are slips of the pen or unit.
 var (

@@ -1,6 +1,9 @@
 package sheet
 
-import "fmt"
+import (
+	"fmt"
+	"tussock/internal/say"
+)
 
 // Suits is how well a paper serves for one way of moving.
 type Suits struct {
@@ -50,7 +53,7 @@ const goodStackMM, fairStackMM = 1.6, 3.0
 // named, by weight and by stiffness. The worst of the three decides.
 func SuitsFor(w Bands, gsm, thicknessMM float64, c Class, pattern string, layers int) Suits {
 	stack := float64(layers) * thicknessMM
-	out := Suits{Good, fmt.Sprintf("%d layers of it, the thickest stack of %s, are %.1f mm thick; weight and stiffness are right", layers, pattern, stack)}
+	out := Suits{Good, fmt.Sprintf("%d layers of it, the thickest stack of %s, are %s thick; weight and stiffness are right", layers, pattern, say.MM(stack, 1))}
 	worse := func(v Verdict, why string) {
 		if v == Poor && out.Verdict != Poor || v == Fair && out.Verdict == Good {
 			out = Suits{v, why}
@@ -58,7 +61,7 @@ func SuitsFor(w Bands, gsm, thicknessMM float64, c Class, pattern string, layers
 	}
 	thick := Band{0, goodStackMM, 0, fairStackMM, "", "the last folds spring open or do not lie"}
 	if v, why := thick.judge(stack - 1e-9); v != Good {
-		worse(v, fmt.Sprintf("%d layers of it, the thickest stack of %s, are %.1f mm thick: %s", layers, pattern, stack, why))
+		worse(v, fmt.Sprintf("%d layers of it, the thickest stack of %s, are %s thick: %s", layers, pattern, say.MM(stack, 1), why))
 	}
 	if v, why := w.Weight.judge(gsm); v != Good {
 		worse(v, fmt.Sprintf("%s g/m²: %s", Number(gsm), why))

@@ -13,6 +13,7 @@ import (
 	"testing"
 
 	"tussock/internal/demo"
+	"tussock/internal/say"
 	"tussock/internal/store"
 	"tussock/internal/web"
 )
@@ -68,7 +69,8 @@ func (c client) send(method, path, body string) (status int, answer []byte) {
 	if err != nil {
 		c.t.Fatal(err)
 	}
-	return res.StatusCode, answer
+	// As somebody reads it who measures in millimetres.
+	return res.StatusCode, []byte(say.Plain(string(answer)))
 }
 
 // get and friends decode an answer that must succeed.
@@ -116,7 +118,7 @@ func TestRefusals(t *testing.T) {
 		{"POST", "/patterns/curlew/replay", strings.Replace(sheet(`"width":210`), `"mm"`, `"ell"`, 1), 422, []string{"body.sheet.unit", "mm, cm, in"}},
 		{"POST", "/patterns/curlew/replay", strings.Replace(sheet(`"width":8.5`), `"mm"`, `"in"`, 1), 422, []string{"height is 297 in", "0.787 to 78.74 in"}},
 		{"POST", "/patterns/curlew/replay", strings.Replace(sheet(`"width":210`), `"gsm":80`, `"gsm":0`, 1), 422, []string{"gsm is 0", "10 to 600 g/m²"}},
-		{"POST", "/patterns/curlew/replay", `{"sheet":` + a4Sheet + `,"knobs":{"wing":181}}`, 422, []string{"body.knobs.wing", "wing is 181", "0 to 180 deg"}},
+		{"POST", "/patterns/curlew/replay", `{"sheet":` + a4Sheet + `,"knobs":{"wing":181}}`, 422, []string{"body.knobs.wing", "Wing angle is 181°", "0 to 180°"}},
 		{"POST", "/patterns/curlew/replay", `{"sheet":` + a4Sheet + `,"knobs":{"tail":1}}`, 422, []string{"body.knobs.tail", "has no knob"}},
 		{"POST", "/patterns/curlew/replay", `{"sheet":` + a4Sheet + `,"knobs":{"wing":"80 deg"}}`, 422, []string{"body.knobs.wing", "expected number"}},
 		{"POST", "/patterns/heron/replay", sheet(`"width":210`), 422, []string{"no pattern", "heron", "curlew"}},

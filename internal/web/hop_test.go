@@ -44,7 +44,7 @@ func TestHopOfASetUp(t *testing.T) {
 		t.Errorf("%v on glass, %v on cloth", slick.Outcomes[0], cloth.Outcomes[0])
 	}
 	refused(c, "POST", "/patterns/mudskipper/prediction", `{"sheet":`+slip+`,"conditions":{"rope":0.1}}`, "rope_at", "given too")
-	refused(c, "POST", "/patterns/mudskipper/prediction", `{"sheet":`+slip+`,"conditions":{"drop":9}}`, "drop", "0.05 to 1.5")
+	refused(c, "POST", "/patterns/mudskipper/prediction", `{"sheet":`+slip+`,"conditions":{"drop":9}}`, "drop", "is 900 cm; it must be 5 to 150 cm")
 	k := ask[map[string]float64](c, "POST", "/patterns/mudskipper/measured", `{"sheet":`+slip+`,"measured":{"opening":88,"overhang":-1}}`)
 	if k["opening"] != 88 || k["last"] >= 0.53 || k["last"] < 0.5 {
 		t.Errorf("%v", k)

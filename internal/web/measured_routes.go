@@ -7,6 +7,7 @@ import (
 
 	"tussock/internal/body"
 	"tussock/internal/draw"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -72,7 +73,7 @@ func (s *server) measured(_ context.Context, in *measuredInput) (*answer[Squaren
 			if v == 0 {
 				field, v = "body.falling_mm", b.FallingMM
 			}
-			return nil, refuse(field, v, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s mm", sheet.Number(math.Round(10*d)/10)))
+			return nil, refuse(field, v, fmt.Sprintf("no sheet of this size has such diagonals; a square-cornered one has %s", say.MM(math.Round(10*d)/10, 1)))
 		}
 	}
 	v := SquarenessView{q.OffDeg, q.OffByDeg, sheet.RulerMM, q.MissWideMM, q.MissHighMM, q.TrimWidthMM, q.TrimHighMM, q.Square(), q.Misread(), nil}

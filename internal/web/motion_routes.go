@@ -9,6 +9,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/motion"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
@@ -129,7 +130,7 @@ func (s *server) takeMeasured(ctx context.Context, in *measuredToyInput) (*answe
 			return nil, refuse("body.measured."+name, v, "this is not measured of a toy that moves so")
 		}
 		if !(v >= field.Min && v <= field.Max) {
-			return nil, refuse("body.measured."+name, v, fmt.Sprintf("%s must be %s to %s %s", field.Label, sheet.Number(field.Min), sheet.Number(field.Max), field.Unit))
+			return nil, refuse("body.measured."+name, v, fmt.Sprintf("%s must be %s", field.Label, say.Between(field.Min, field.Max, field.Unit, 1)))
 		}
 	}
 	if err := t.Take(t.knobs, in.Body.Measured); err != nil {

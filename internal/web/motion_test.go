@@ -70,7 +70,7 @@ func TestFlightRefusals(t *testing.T) {
 	refused(c, "POST", "/patterns/curlew/sweep", sheet+level+`,"lever":"curl","second":"curl"}`, "second", "two different")
 	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_v":10}}`, "right_v", "both sides")
 	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_lip":12,"right_lip":1}}`, "left_lip", "under the depth")
-	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_v":100,"right_v":1}}`, "left_v", "-60 to 80")
+	refused(c, "POST", "/patterns/curlew/measured", sheet+`"knobs":{},"measured":{"left_v":100,"right_v":1}}`, "left_v", "−60 to 80°")
 	refused(c, "POST", "/patterns/fortune/measured", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},"measured":{"left_v":1}}`, "left_v", "not measured")
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/body"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
@@ -174,7 +175,7 @@ func (s *server) addLeftovers(ctx context.Context, in *leftoversInput) (*answer[
 	}
 	for i, q := range b.Pieces {
 		if !sheet.SideRange.Holds(q.WidthMM) || !sheet.SideRange.Holds(q.HeightMM) {
-			return nil, refuse(fmt.Sprintf("body.pieces[%d]", i), q.WidthMM, fmt.Sprintf("%s × %s mm is too small to keep: a sheet has %s", sheet.Number(q.WidthMM), sheet.Number(q.HeightMM), sheet.SideRange))
+			return nil, refuse(fmt.Sprintf("body.pieces[%d]", i), q.WidthMM, fmt.Sprintf("%s is too small to keep: a sheet has %s", say.By(q.WidthMM, q.HeightMM, 1), sheet.SideRange))
 		}
 		if err := s.keepLeftover(ctx, have, of, spec, q, grain, stiffness); err != nil {
 			return nil, asProblem(err, "")

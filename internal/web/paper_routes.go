@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/draw"
 	"tussock/internal/given"
+	"tussock/internal/say"
 	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/cutting"
@@ -363,7 +364,7 @@ func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
 		if n > 0 {
 			name := o.Pieces[i].Name
 			if name == "" {
-				name = fmt.Sprintf("%s × %s mm", sheet.Number(o.Pieces[i].WidthMM), sheet.Number(o.Pieces[i].HeightMM))
+				name = say.By(o.Pieces[i].WidthMM, o.Pieces[i].HeightMM, 1)
 			}
 			v.Missing = append(v.Missing, fmt.Sprintf("%d of %s", n, name))
 		}

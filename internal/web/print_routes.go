@@ -16,6 +16,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/prepare"
 	"tussock/internal/prints"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
@@ -72,6 +73,7 @@ type stepSheetInput struct {
 	PathID
 	Page  string `query:"page" enum:"a4,letter" default:"a4"`
 	Style string `query:"style" enum:"usual,large,summary" default:"usual" doc:"six steps a page, two in large type, or all on as few pages as can be"`
+	Units string `query:"units" enum:"mm,in" default:"mm"`
 }
 
 func (s *server) printSteps(ctx context.Context, in *stepSheetInput) (*fileAnswer, error) {
@@ -83,7 +85,7 @@ func (s *server) printSteps(ctx context.Context, in *stepSheetInput) (*fileAnswe
 	var panels []prints.Panel
 	for _, d := range r.Steps {
 		over := draw.Next(d)
-		panels = append(panels, prints.Panel{Picture: draw.Flat(d.Before), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: d.Say, Note: d.Looks})
+		panels = append(panels, prints.Panel{Picture: draw.Flat(d.Before), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: say.In(say.Units(in.Units), d.Say), Note: say.In(say.Units(in.Units), d.Looks)})
 	}
 	done := prints.Panel{Picture: draw.Flat(r.Final()), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
 	if r.Err == nil {
@@ -151,7 +153,7 @@ func (s *server) printOutline(_ context.Context, in *printOutlineInput) (*fileAn
 		if err != nil {
 			return nil, asProblem(err, "query.")
 		}
-		o.Title = fmt.Sprintf("%d equal sides of %.2f mm", in.N, side)
+		o.Title = fmt.Sprintf("%d equal sides of %s", in.N, say.MM(side, 2))
 		o.Outline = turned(piece.Outline(), tilt)
 	}
 	return in.printed(o, "tussock-outline")

@@ -14,6 +14,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
@@ -41,8 +42,7 @@ func checkKnobs(p *sequence.Pattern, knobs map[string]float64) error {
 			return refuse("body.knobs."+name, v, fmt.Sprintf("%s has no knob %q", p.Title, name))
 		}
 		if k := p.Knobs[i]; math.IsNaN(v) || v < k.Min || v > k.Max {
-			return refuse("body.knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s to %s %s",
-				name, sheet.Number(v), sheet.Number(k.Min), sheet.Number(k.Max), k.Unit))
+			return refuse("body.knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s", k.Label, say.Value(v, k.Unit, 3), say.Between(k.Min, k.Max, k.Unit, 3)))
 		}
 	}
 	return nil

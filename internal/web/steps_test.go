@@ -83,7 +83,7 @@ func TestCareLooksAndSlips(t *testing.T) {
 	}
 	refused(c, "POST", "/patterns/curlew/steps/2/slip?landmark=nowhere&off_mm=2", body, "does not move this landmark")
 	refused(c, "POST", "/patterns/curlew/steps/2/slip?landmark="+name+"&off_mm=-2", body, "0 to 40 mm")
-	refused(c, "POST", "/patterns/curlew/steps/2/slip?past_mm=50", body, "-20 to 20 mm")
+	refused(c, "POST", "/patterns/curlew/steps/2/slip?past_mm=50", body, "−20 to 20 mm")
 	refused(c, "POST", "/patterns/curlew/steps/8/slip?past_mm=1", body, "nothing is creased by hand")
 	refused(c, "POST", "/patterns/curlew/steps/77/slip?past_mm=1", body, "has 10 steps")
 	refused(c, "POST", "/patterns/curlew/steps/77/look", body, "has 10 steps")

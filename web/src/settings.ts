@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, type Settings } from "./api/client";
+import { api, speak, type Settings } from "./api/client";
 import type { Units } from "./units";
 
 const first: Settings = { units: "mm", hand: "right", theme: "auto" };
@@ -12,6 +12,11 @@ export function useSettings() {
   const change = useMutation({
     mutationFn: (part: Partial<Settings>) => api.setSettings({ ...(data ?? first), ...part }),
     onMutate: (part) => {
+      if (part.units) {
+        speak(part.units);
+        // Sentences that are on the page were told in the units before.
+        void queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "settings" });
+      }
       queries.setQueryData<Settings>(["settings"], (old) => ({ ...(old ?? first), ...part }));
     },
     onError: () => queries.invalidateQueries({ queryKey: ["settings"] }),

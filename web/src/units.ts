@@ -1,38 +1,18 @@
 import type { Change, SheetSpec } from "./api/client";
+import { decimal, sixteenths, type Units } from "./say";
+
+export type { Units } from "./say";
 
 // The one place where numbers become words. The API speaks mm, m, s, g and
 // degrees; here they get the person's units.
 
-export type Units = "mm" | "in";
-
 const mmPerInch = 25.4;
-const sixteenths = 16;
 
 /** A number with at most the given decimals and no trailing zeros. */
-export function number(v: number, decimals = 1): string {
-  // 6.35 is stored a hair below itself; people expect 6.4.
-  const s = (v + Math.sign(v) * 1e-9).toFixed(decimals);
-  const short = s.includes(".") ? s.replace(/\.?0+$/, "") : s;
-  return (short === "-0" ? "0" : short).replace("-", "−");
-}
-
-/** Inches as a fraction to 1/16, such as 8 1/2. */
-export function inches(mm: number): string {
-  const n = Math.round((Math.abs(mm) / mmPerInch) * sixteenths);
-  const sign = mm < 0 && n > 0 ? "−" : "";
-  const whole = Math.floor(n / sixteenths);
-  let top = n % sixteenths;
-  let bottom = sixteenths;
-  while (top > 0 && top % 2 === 0) {
-    top /= 2;
-    bottom /= 2;
-  }
-  if (top === 0) return sign + String(whole);
-  return `${sign}${whole > 0 ? `${whole} ` : ""}${top}/${bottom}`;
-}
+export const number = (v: number, decimals = 1): string => decimal(v, decimals);
 
 export function lengthValue(mm: number, units: Units, decimals = 1): string {
-  return units === "mm" ? number(mm, decimals) : inches(mm);
+  return units === "mm" ? number(mm, decimals) : sixteenths(mm);
 }
 
 export function length(mm: number, units: Units, decimals = 1): string {
@@ -57,7 +37,7 @@ export function smallLength(mm: number, units: Units, decimals = 1): string {
 
 /** What being off at a step does at the end: for 1 mm, or for a sixteenth of an inch. */
 export function costOfSlip(perMM: number, worst: string, units: Units): string {
-  const off = units === "mm" ? 1 : mmPerInch / sixteenths;
+  const off = units === "mm" ? 1 : mmPerInch / 16;
   return `${length(off, units)} off here moves ${worst} by ${smallLength(perMM * off, units)} at the end`;
 }
 
@@ -76,12 +56,6 @@ export function knobValue(v: number, unit: string, units: Units): string {
   if (unit === "g") return `${number(v, 2)} g`;
   if (unit === "m/s") return `${number(v)} m/s`;
   return number(v, 3);
-}
-
-/** Sentences from the engine carry mm; this gives them in the person's units. */
-export function inUnits(text: string, units: Units): string {
-  if (units === "mm") return text;
-  return text.replace(/(-?\d+(?:\.\d+)?) mm/g, (_, n: string) => length(Number(n), units));
 }
 
 /** Distances and heights in the hall: metres, or feet and inches. */

@@ -8,6 +8,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/say"
 )
 
 // The clinic: from what was seen of throws to the smallest change that should help.
@@ -154,8 +155,8 @@ func signed(v float64, decimals int) string {
 
 // curlWords tell a change of both tail edges as a hand makes it.
 func (e examination) curlWords(c motion.Change) (do, where string) {
-	return signed(e.lipMM(c.To)-e.lipMM(c.From), 1) + " mm on both sides",
-		fmt.Sprintf("of the %.0f mm tail edge (%s°, to %.1f°). Nothing else this time.", e.value("curl_depth"), signed(c.To-c.From, 1), c.To)
+	return say.Signed(e.lipMM(c.To)-e.lipMM(c.From), 1) + " on both sides",
+		fmt.Sprintf("of the %s tail edge (%s°, to %.1f°). Nothing else this time.", say.MM(e.value("curl_depth"), 0), signed(c.To-c.From, 1), c.To)
 }
 
 func (e examination) trim() (Trim, bool) {

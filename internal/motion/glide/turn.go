@@ -8,6 +8,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/say"
 )
 
 // Left against right: what would make it turn, and from a turn back to its cause.
@@ -156,7 +157,7 @@ func (e examination) turned() {
 	for i, c := range causes {
 		w := fmt.Sprintf("%.1f°", math.Abs(c.Deg))
 		if c.MM > 0 {
-			w = fmt.Sprintf("%.1f mm (%.1f°)", c.MM, math.Abs(c.Deg))
+			w = fmt.Sprintf("%s (%.1f°)", say.MM(c.MM, 1), math.Abs(c.Deg))
 		}
 		law := fmt.Sprintf("1° of it turns it by %.1f° over the flight; %s would explain it.", math.Abs(c.PerDeg), w)
 		if c.Unsure {
@@ -176,7 +177,7 @@ func (e examination) turned() {
 	by := -rudder.Deg
 	by = math.Copysign(math.Max(0.5, math.Round(math.Abs(by)*2)/2), by)
 	c := e.change("rudder", by)
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%.1f mm to the %s", e.value("curl_depth")*math.Sin(geom.Rad(math.Abs(by))), other),
+	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%s to the %s", say.MM(e.value("curl_depth")*math.Sin(geom.Rad(math.Abs(by))), 1), other),
 		Where: keelTail + fmt.Sprintf(" (%.1f°). Nothing else this time.", math.Abs(by)), School: "bend the keel",
 		Why:  fmt.Sprintf("%.1f° of the keel's tail turns it by %.0f° over the flight: as much as it turns %s now.", math.Abs(by), math.Abs(turn), side),
 		Then: "It should fly straight.", Against: fmt.Sprintf("If it then turns %s, take half back. If it turns %s more, the fault is a warped wing: lay both wings together and flatten them.", other, side)})
@@ -203,7 +204,7 @@ func (e examination) testThrow(side, other string) {
 		by = -3
 	}
 	c := e.change("curl_uneven", by)
-	e.out.Remedy = &motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%.1f mm more on the %s", e.lipMM(3), other), Where: fmt.Sprintf("tail edge (3°), against the %s one. Then three throws.", side), School: "test throw",
+	e.out.Remedy = &motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%s more on the %s", say.MM(e.lipMM(3), 1), other), Where: fmt.Sprintf("tail edge (3°), against the %s one. Then three throws.", side), School: "test throw",
 		Why:  "With so little keel the tail edges are the only handle, and which way they turn it is uncertain: the edge that is up rolls it to its own side and drags the nose the other way.",
 		Then: fmt.Sprintf("Either it turns %s less: keep it. Or more: then the same on the %s.", side, side), Against: "Three throws decide, not the model."}
 }

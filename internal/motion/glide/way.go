@@ -12,6 +12,7 @@ import (
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/craft"
 	"tussock/internal/motion/toys"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -128,7 +129,7 @@ var way = motion.Way{
 	},
 	Fits: func(c motion.Conditions) error {
 		if top := c["hall.ceiling"]; top > 0 && c["throw.height"] >= top {
-			return &given.Error{Field: "throw.height", Value: c["throw.height"], Want: fmt.Sprintf("below the ceiling, which is at %g m", top)}
+			return &given.Error{Field: "throw.height", Value: c["throw.height"], Want: "below the ceiling, which is at " + say.M(top, 1)}
 		}
 		return nil
 	},
@@ -204,7 +205,7 @@ func (w *Workbench) takePair(knobs, measured map[string]float64, left, right, me
 		ok   bool
 	}{{left, l, okA}, {right, r, okB}} {
 		if !q.ok {
-			return &given.Error{Field: q.name, Value: q.v, Want: fmt.Sprintf("under the depth of the edge, %.1f mm", w.Value(knobs, "curl_depth"))}
+			return &given.Error{Field: q.name, Value: q.v, Want: fmt.Sprintf("under the depth of the edge, %s", say.MM(w.Value(knobs, "curl_depth"), 1))}
 		}
 	}
 	knobs[mean], knobs[apart] = knob((a+b)/2), b-a

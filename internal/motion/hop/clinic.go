@@ -8,6 +8,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/say"
 )
 
 // The clinic: from what was seen of hops to the smallest change that should help.
@@ -154,7 +155,7 @@ func (e examination) low() {
 		if t, _, _, err := e.w.toyAt(toys.With(e.knobs, changes...)); err == nil {
 			after = geom.Deg(t.Hip.Rest)
 		}
-		r := e.remedy(motion.Remedy{Changes: changes, Do: fmt.Sprintf("Open the pleat from %.0f° to about %.0f°", deg, after), Where: fmt.Sprintf("roll both folds over a pencil: bend, do not crease (radius %.1f to %.1f mm).", changes[0].From, changes[0].To),
+		r := e.remedy(motion.Remedy{Changes: changes, Do: fmt.Sprintf("Open the pleat from %.0f° to about %.0f°", deg, after), Where: fmt.Sprintf("roll both folds over a pencil: bend, do not crease (radius %s).", say.Range(changes[0].From, changes[0].To, 1)),
 			School: "soft creases", Why: fmt.Sprintf("Energy grows with the square of the opening; this should make it %.1f times as high.", gain),
 			Then: "It should leap higher and farther, and turn more often.", Against: "If it does not, the folds are cracked: take a new sheet, and only bend them."}, Height)
 		e.out.Remedy = &r
@@ -177,7 +178,7 @@ func (e examination) low() {
 	cause("Too few layers", fmt.Sprintf("Stiffness goes with the number of layers, %.1f here.", e.g.LayersMean), clamp((7-e.g.LayersMean)/6, 0.1, 1))
 	cause("Too much paper to lift", fmt.Sprintf("%.2f g. Height goes with energy over weight: half the size leaps about 1.7 times as high.", e.g.MassG), clamp(e.g.MassG/4, 0.1, 1))
 	if over > 0 {
-		cause("The finger catches the foot", fmt.Sprintf("%.1f mm of overhang cost %.0f %% of the energy.", over, 100*(1-e.toy.Caught())), clamp(over, 0.2, 3))
+		cause("The finger catches the foot", fmt.Sprintf("%s of overhang cost %.0f %% of the energy.", say.MM(over, 1), 100*(1-e.toy.Caught())), clamp(over, 0.2, 3))
 	}
 }
 
@@ -192,7 +193,7 @@ func (e examination) lastWords(c motion.Change) string {
 	if by < 0 {
 		way = "towards the hip"
 	}
-	return fmt.Sprintf("%.1f mm %s", math.Abs(by), way)
+	return fmt.Sprintf("%s %s", say.MM(math.Abs(by), 1), way)
 }
 
 func (e examination) caughtFinger() {
@@ -208,7 +209,7 @@ func (e examination) caughtFinger() {
 	}
 	if c, ok := e.w.toOverhang(e.knobs, want); ok {
 		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: moved(over, want) + " away from the hip", Where: "the last fold. The overhang shifts by twice as much.",
-			School: "move the fold", Why: fmt.Sprintf("The rear edge ends %.1f mm %s the hip fold; at %.1f mm the finger slips off freely.", math.Abs(over), pastOrShort(over), want),
+			School: "move the fold", Why: fmt.Sprintf("The rear edge ends %s %s the hip fold; at %s the finger slips off freely.", say.MM(math.Abs(over), 1), pastOrShort(over), say.MM(want, 1)),
 			Then: "It should leap freely.", Against: "If it still catches, slide off to the back instead of pulling, and bend the tail edge down."}, Length)
 		e.out.Remedy = &r
 	}
@@ -222,9 +223,9 @@ func (e examination) caughtFinger() {
 		}
 	}
 	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "The rear edge passes the hip fold", Law: fmt.Sprintf("Overhang %.1f mm as folded; 1 mm costs about a quarter, 3 mm three quarters.", over), Log: e.seen(), Weight: clamp(0.6+over, 0.2, 3)},
+		motion.Cause{Words: "The rear edge passes the hip fold", Law: say.Prose(fmt.Sprintf("Overhang %s as folded; 1 mm costs about a quarter, 3 mm three quarters.", say.MM(over, 1))), Log: e.seen(), Weight: clamp(0.6+over, 0.2, 3)},
 		motion.Cause{Words: "The finger pulls instead of sliding off", Law: "A finger that stays on takes what it is pushed by.", Log: e.seen(), Weight: 0.5},
-		motion.Cause{Words: "The fold lies elsewhere than meant", Law: "Hands miss by 0.3 mm, the overhang by twice that.", Log: "measure the overhang and take it over at Set", Weight: 0.4})
+		motion.Cause{Words: "The fold lies elsewhere than meant", Law: say.Prose("Hands miss by 0.3 mm, the overhang by twice that."), Log: "measure the overhang and take it over at Set", Weight: 0.4})
 }
 
 func pastOrShort(over float64) string {
@@ -238,7 +239,7 @@ func (e examination) footFolded() {
 	e.out.Title = "The foot folds under. Put the last fold farther back from the rear edge."
 	if c, ok := e.w.toOverhang(e.knobs, wantedOverhangMM); ok {
 		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "to half of the flap or a little more.", School: "move the fold",
-			Why:  fmt.Sprintf("The foot is %.1f mm long, the part above it %.1f mm: under half of that it rolls instead of pushing.", e.g.FootMM, e.g.MiddleMM),
+			Why:  fmt.Sprintf("The foot is %s long, the part above it %s: under half of that it rolls instead of pushing.", say.MM(e.g.FootMM, 1), say.MM(e.g.MiddleMM, 1)),
 			Then: "It should push off cleanly.", Against: "If it still folds under, the foot is limp: press its fold harder than the hip's."}, Length)
 		e.out.Remedy = &r
 	}
@@ -256,7 +257,7 @@ func (e examination) noDistance() {
 	c := e.w.Change(e.knobs, KnobNoseUp, math.Max(3, 12-nose))
 	now := e.middle(e.knobs, far)
 	up := e.middle(toys.With(e.knobs, c), far)/math.Max(now, 1e-6) - 1
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %.0f mm higher", c.To-c.From), Where: fmt.Sprintf("bend the front legs down, to %.0f mm. Nothing else this time.", c.To), School: "the legs",
+	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %s higher", say.MM(c.To-c.From, 0)), Where: fmt.Sprintf("bend the front legs down, to %s. Nothing else this time.", say.MM(c.To, 0)), School: "the legs",
 		Why: fmt.Sprintf("With its nose up it pushes more forward: %.0f %% farther is predicted.", 100*up), Then: "Farther, less high.", Against: "If it tips over backwards, half of it."}, Length)
 	e.out.Remedy = &r
 	mu := e.w.trial(e.set).Friction
@@ -273,7 +274,7 @@ func (e examination) noDistance() {
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "A slippery table", Law: fmt.Sprintf("Vx/Vy ≈ 0.56µ/(1 + 0.4µ) with µ = %.1f.", mu), Log: e.seen(), Weight: clamp(1.6-mu, 0.2, 1.5)},
 		motion.Cause{Words: "Nose too low", Law: "The lower the nose, the steeper the push.", Log: e.seen(), Weight: clamp((12-nose)/10, 0.1, 1)},
-		motion.Cause{Words: "Weight too far forward", Law: fmt.Sprintf("The centre of mass lies at %.0f %% of the body; 7 mm nearer the hip is worth a third more distance.", 100*e.g.CoMMM/e.g.BodyMM), Log: e.seen(), Weight: clamp(4*(e.g.CoMMM/e.g.BodyMM-0.35), 0.1, 1)})
+		motion.Cause{Words: "Weight too far forward", Law: say.Prose(fmt.Sprintf("The centre of mass lies at %.0f %% of the body; 7 mm nearer the hip is worth a third more distance.", 100*e.g.CoMMM/e.g.BodyMM)), Log: e.seen(), Weight: clamp(4*(e.g.CoMMM/e.g.BodyMM-0.35), 0.1, 1)})
 }
 
 func (e examination) somersaults() {
@@ -286,7 +287,7 @@ func (e examination) somersaults() {
 			break
 		}
 	}
-	r := e.remedy(motion.Remedy{Changes: c, Do: fmt.Sprintf("Press both folds down to a radius of %.1f mm", c[0].To), Where: "with a fingertip; half a flip less is predicted.", School: "less spring",
+	r := e.remedy(motion.Remedy{Changes: c, Do: fmt.Sprintf("Press both folds down to a radius of %s", say.MM(c[0].To, 1)), Where: "with a fingertip; half a flip less is predicted.", School: "less spring",
 		Why: "Spin goes with take-off speed: less spring turns it less, and costs height.", Then: "Fewer flips, lower.", Against: "Spin is good to a half: if it turns as before, use a larger sheet."}, Height)
 	e.out.Remedy = &r
 	e.out.Others = append(e.out.Others, motion.Remedy{Changes: []motion.Change{}, Do: "Fold it twice as large", Where: "the same pattern on a larger sheet.", School: "the size",
@@ -301,7 +302,7 @@ func (e examination) fading() {
 	v := motion.Values(e.log, Length)
 	log := e.seen()
 	if len(v) >= 4 {
-		log += fmt.Sprintf("; the first %.0f cm, the last %.0f cm", 100*v[0], 100*v[len(v)-1])
+		log += fmt.Sprintf("; the first %s, the last %s", say.CM(v[0], 0), say.CM(v[len(v)-1], 0))
 	}
 	c := []motion.Change{e.w.Change(e.knobs, KnobHipRadius, 0.2), e.w.Change(e.knobs, KnobCatchRadius, 0.2)}
 	r := e.remedy(motion.Remedy{Changes: c, Do: "Leave it open for ten minutes", Where: "then roll both folds over a pencil once.", School: "rest",
@@ -344,5 +345,5 @@ func (e examination) wrong(seen string, n int) {
 	log := e.seen()
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "The pleat was folded to the other hand", Law: "H moves along bθ̇(sin θ, cos θ): up, and to the side of the second fold.", Log: log, Weight: 1},
-		motion.Cause{Words: "The finger drags the foot", Law: fmt.Sprintf("Overhang %.1f mm; from 2 mm on the direction cannot be told.", over), Log: log, Weight: clamp(0.3+over, 0.2, 2)})
+		motion.Cause{Words: "The finger drags the foot", Law: say.Prose(fmt.Sprintf("Overhang %s; from 2 mm on the direction cannot be told.", say.MM(over, 1))), Log: log, Weight: clamp(0.3+over, 0.2, 2)})
 }

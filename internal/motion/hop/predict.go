@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 )
 
@@ -330,16 +331,16 @@ func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion
 	over := g.FootMM - g.MiddleMM
 	o := motion.Check{ID: "overhang", Title: "Overhang", OK: over <= 0.05, Fix: []motion.Change{}}
 	if o.OK {
-		o.Says = fmt.Sprintf("the rear edge ends %.1f mm short of the hip fold, so the finger slides off freely.", -over)
+		o.Says = fmt.Sprintf("the rear edge ends %s short of the hip fold, so the finger slides off freely.", say.MM(-over, 1))
 	} else {
-		o.Says = fmt.Sprintf("the rear edge passes the hip fold by %.1f mm and will catch the finger. Move the last fold by %s: the overhang shifts by twice as much.", over, moved(over, wantedOverhangMM))
+		o.Says = fmt.Sprintf("the rear edge passes the hip fold by %s and will catch the finger. Move the last fold by %s: the overhang shifts by twice as much.", say.MM(over, 1), moved(over, wantedOverhangMM))
 		if c, ok := w.toOverhang(knobs, wantedOverhangMM); ok {
 			o.Fix, o.Do = []motion.Change{c}, "Move the last fold by "+moved(over, wantedOverhangMM)
 		}
 	}
 	f := motion.Check{ID: "foot", Title: "Foot", OK: g.FootMM >= g.MiddleMM/2, Fix: []motion.Change{}, Says: "long enough to push and not to fold under."}
 	if !f.OK {
-		f.Says = fmt.Sprintf("only %.1f mm long against %.1f mm from hip to second fold: it folds under instead of pushing. It needs half of that at least.", g.FootMM, g.MiddleMM)
+		f.Says = fmt.Sprintf("only %s long against %s from hip to second fold: it folds under instead of pushing. It needs half of that at least.", say.MM(g.FootMM, 1), say.MM(g.MiddleMM, 1))
 		if c, ok := w.toOverhang(knobs, wantedOverhangMM); ok {
 			f.Fix, f.Do = []motion.Change{c}, "Put the last fold near the middle of the flap"
 		}

@@ -2,13 +2,13 @@ package hop
 
 import (
 	"context"
-	"fmt"
 	"math"
 	"math/rand/v2"
 
 	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -325,7 +325,7 @@ func (w *Workbench) toOverhang(knobs map[string]float64, wantMM float64) (motion
 
 // moved says how far the last fold itself moves when the overhang changes: half as much.
 func moved(overhangMM, wantMM float64) string {
-	return fmt.Sprintf("%.1f mm", math.Abs(overhangMM-wantMM)/2)
+	return say.MM(math.Abs(overhangMM-wantMM)/2, 1)
 }
 
 // Take puts what was measured of the pleat into the knobs.

@@ -8,6 +8,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -19,7 +20,7 @@ func init() { // an initialiser would refer to itself through the parser
 	plain := func(read func(p *Parser)) func(*Parser, string) { return func(p *Parser, _ string) { read(p) } }
 	heads = map[string]func(*Parser, string){
 		"pattern": plain(func(p *Parser) { p.pat.Title = p.NeedText("the title") }),
-		"good":    plain(func(p *Parser) { p.pat.Good = p.NeedText("what it is good at") }),
+		"good":    plain(func(p *Parser) { p.pat.Good = say.Prose(p.NeedText("what it is good at")) }),
 		"minutes": plain(func(p *Parser) { p.pat.Minutes = int(p.Ranged("the minutes", 1, 600)) }),
 		"moves":   plain((*Parser).moves), "made": plain((*Parser).made), "sheet": plain((*Parser).sheet),
 		"require": plain((*Parser).require), "knob": plain((*Parser).knob), "param": plain((*Parser).param),
@@ -87,7 +88,7 @@ func (p *Parser) underStep(word string) (*sequence.Step, string) {
 	if len(p.pat.Steps) == 0 {
 		p.failAt(1, fmt.Sprintf("%q belongs under a step", word), "write a step above it")
 	}
-	return &p.pat.Steps[len(p.pat.Steps)-1], p.NeedText("the words for people")
+	return &p.pat.Steps[len(p.pat.Steps)-1], say.Prose(p.NeedText("the words for people"))
 }
 
 func (p *Parser) sheet() {
@@ -152,7 +153,7 @@ func (p *Parser) guard() {
 	name, first := find()
 	p.Need("before")
 	later, second := find()
-	reason := p.NeedText("what goes wrong otherwise")
+	reason := say.Prose(p.NeedText("what goes wrong otherwise"))
 	if second == nil {
 		p.Fail(fmt.Sprintf("no step above is called %q", later), "write the guard below both steps")
 	}
@@ -185,7 +186,7 @@ func (p *Parser) knob() {
 		k.Kind = sequence.KnobKind(p.Next().Text)
 	}
 	if p.Accept("changes") {
-		k.Changes = p.NeedText("what the knob changes")
+		k.Changes = say.Prose(p.NeedText("what the knob changes"))
 	}
 	p.pat.Knobs = append(p.pat.Knobs, k)
 }

@@ -6,6 +6,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/steps"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
 )
@@ -235,7 +236,7 @@ func (a *foldStep) hold(r *sequence.Course, at sequence.Resolved) (int8, []fold.
 	for _, g := range grips {
 		at := r.State.FacetsAtSheet(g)
 		if len(at) == 0 {
-			return 0, nil, fold.Errorf(fold.CodeOffPaper, "what should be held is not on the paper, at (%.2f, %.2f) mm", g.X, g.Y)
+			return 0, nil, fold.Errorf(fold.CodeOffPaper, "what should be held is not on the paper, at %s, %s of the sheet", say.MM(g.X, 1), say.MM(g.Y, 1))
 		}
 		seeds = append(seeds, at...)
 	}

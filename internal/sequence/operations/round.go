@@ -5,6 +5,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
 	"tussock/internal/sheet"
@@ -149,7 +150,7 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		b.RadiusMM = a.radius.Num(r) * a.factor
 	}
 	if !(b.RadiusMM > 0.05 && b.RadiusMM < 1e4) {
-		return fold.Errorf(fold.CodeKnob, "the radius is more than 0.05 mm and less than 10 m, not %s mm", sheet.Number(b.RadiusMM))
+		return fold.Errorf(fold.CodeKnob, "the radius is %s, not %s", say.Range(0.05, 1e4, 2), say.MM(b.RadiusMM, 2))
 	}
 	if a.angle != nil {
 		b.AngleDeg = a.angle.Num(r)

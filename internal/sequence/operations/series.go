@@ -5,6 +5,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
 )
@@ -234,7 +235,7 @@ func (a *rollStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		sign = side
 	}
 	if !(width > 0.2) {
-		return fold.Errorf(fold.CodeKnob, "a roll needs a width of more than 0.2 mm; it is %.2f mm", width)
+		return fold.Errorf(fold.CodeKnob, "a roll needs a width of more than %s; it is %s", say.MM(0.2, 1), say.MM(width, 2))
 	}
 	for k := 1; k <= a.turns; k++ {
 		now := l.Offset(sign * width * float64(k))

@@ -2,11 +2,11 @@ package operations
 
 import (
 	"math"
-	"strconv"
 
 	"tussock/internal/fold"
 	"tussock/internal/fold/steps"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
 )
@@ -484,7 +484,7 @@ func (a *generatedStep) pattern(r *sequence.Course) ([]steps.Line, error) {
 	}
 	radius := a.radius.Num(r)
 	if !(radius > 1) {
-		return nil, fold.Errorf(fold.CodeKnob, "the radius of a twist is more than 1 mm, not %s", strconv.FormatFloat(radius, 'f', 1, 64))
+		return nil, fold.Errorf(fold.CodeKnob, "the radius of a twist is more than %s, not %s", say.MM(1, 0), say.MM(radius, 1))
 	}
 	return steps.Twist(outline, c, a.n, radius, start, geom.Rad(a.slant.Num(r)))
 }

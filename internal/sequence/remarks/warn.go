@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 )
 
@@ -27,7 +28,7 @@ const (
 // Warnings go through the steps of a replay.
 func Warnings(r *sequence.Replay) []Warning {
 	var out []Warning
-	say := func(no int, kind, format string, a ...any) {
+	tell := func(no int, kind, format string, a ...any) {
 		out = append(out, Warning{no, kind, fmt.Sprintf(format, a...)})
 	}
 	thin := map[fold.FacetID]bool{}
@@ -41,20 +42,20 @@ func Warnings(r *sequence.Replay) []Warning {
 			if w := width(f.Poly); w < thinMM {
 				now[fold.FacetID(i)] = true
 				if !thin[parentIn(d, f)] && len(now) == 1 { // one word a step
-					say(d.No, "thin", "a piece only %.2f mm wide comes about, %s: bring landmarks together instead of typing numbers", w, run.PieceWords(d.After, fold.FacetID(i)))
+					tell(d.No, "thin", "a piece only %s wide comes about, %s: bring landmarks together instead of typing numbers", say.MM(w, 2), run.PieceWords(d.After, fold.FacetID(i)))
 				}
 			}
 		}
 		thin = now
 		if w := flapWidth(d); w > 0 && w < fingerMM {
-			say(d.No, "narrow", "the part to be folded is only %.1f mm wide: hardly to be held by fingers", w)
+			tell(d.No, "narrow", "the part to be folded is only %s wide: hardly to be held by fingers", say.MM(w, 1))
 		}
 		if n := buried(d); n > 0 && d.Op != sequence.OpReverse && d.Op != sequence.OpSink && d.Op != sequence.OpCrimp {
-			say(d.No, "deep", "what moves ends between layers that are closed all round (%d of its pieces): no finger gets there unless the paper is opened first", n)
+			tell(d.No, "deep", "what moves ends between layers that are closed all round (%d of its pieces): no finger gets there unless the paper is opened first", n)
 		}
 		if c := d.After.Choice; c != nil && c != d.Before.Choice {
 			a, b := run.PairWords(d.After, c.I, c.J)
-			say(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P", a, b)
+			tell(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P", a, b)
 		}
 	}
 	return out

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"tussock/internal/say"
 )
 
 // minLeftoverMM is the least side of a leftover worth keeping.
@@ -82,7 +83,7 @@ func (l *layer) cut(upright bool, at, from, to float64) {
 	if upright {
 		words = "upright, from the left edge"
 	}
-	l.cuts = append(l.cuts, Cut{upright, at, from, to, fmt.Sprintf("%s %.1f mm", words, at)})
+	l.cuts = append(l.cuts, Cut{upright, at, from, to, fmt.Sprintf("%s %s", words, say.MM(at, 1))})
 }
 
 func (l *layer) keep(x, y, w, h float64) {

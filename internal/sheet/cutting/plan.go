@@ -20,6 +20,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/given"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -122,7 +123,7 @@ func (o Order) check() error {
 		return &given.Error{Field: field, Value: value, Want: want}
 	}
 	if !(o.KerfMM >= 0 && o.KerfMM <= MaxKerfMM) {
-		return bad("kerf_mm", sheet.Number(o.KerfMM), fmt.Sprintf("0 to %g mm", MaxKerfMM))
+		return bad("kerf_mm", sheet.Number(o.KerfMM), fmt.Sprintf("0 to %s", say.MM(MaxKerfMM, 1)))
 	}
 	if len(o.Pieces) == 0 || len(o.Pieces) > MaxKinds {
 		return bad("pieces", fmt.Sprint(len(o.Pieces)), fmt.Sprintf("1 to %d kinds of pieces", MaxKinds))

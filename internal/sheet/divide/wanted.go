@@ -67,7 +67,7 @@ func (w Wanted) Target(edgeMM float64) (float64, error) {
 		return w.Part / edgeMM, nil
 	}
 	if f := w.Part / w.Of; math.IsNaN(f) || !inside(f) || w.Of > mostOf {
-		return refuse(fmt.Sprintf("less than the %v it is a part of, and more than 0", w.Of))
+		return refuse(fmt.Sprintf("a fraction between 0 and 1; this is %v of %v", w.Part, w.Of))
 	}
 	return w.Part / w.Of, nil
 }

@@ -1,4 +1,6 @@
 import createClient from "openapi-fetch";
+import { EventSourceParserStream } from "eventsource-parser/stream";
+import { said, type Units } from "../say";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -61,6 +63,37 @@ export type Settings = Schemas["Settings"];
 export type Bundle = Schemas["Bundle"];
 
 const client = createClient<paths>({ baseUrl: "/" });
+
+// Sentences carry their quantities: they are put into the person's units as they come in.
+// What is asked before the units are known waits for them.
+let spoken: Units | undefined;
+const settings = "/api/v1/settings";
+let heard: Promise<unknown> | undefined;
+
+/** From now on sentences are told in these units. */
+export const speak = (units: Units) => {
+  spoken = units;
+};
+
+async function inTheirUnits(text: string): Promise<string> {
+  if (!text.includes("⟨")) return text;
+  if (!spoken) {
+    heard ??= fetch(settings)
+      .then((r) => r.json() as Promise<Schemas["Settings"]>)
+      .then((s) => (spoken ??= s.units))
+      .catch(() => (heard = undefined));
+    await heard;
+  }
+  return said(text, spoken ?? "mm");
+}
+
+client.use({
+  async onResponse({ response }) {
+    if (!response.headers.get("Content-Type")?.includes("json")) return undefined;
+    const { status, statusText, headers } = response;
+    return new Response(await inTheirUnits(await response.text()), { status, statusText, headers });
+  },
+});
 
 /** What the server refuses: a sentence, and for each field what would be right. */
 export class Problem extends Error {
@@ -140,29 +173,17 @@ async function stream(
     signal,
   });
   if (!response.ok || !response.body) {
-    await read(
-      Promise.resolve({ error: (await response.json()) as Schemas["ErrorModel"], response } as Answer<never>),
-    );
+    const error = JSON.parse(await inTheirUnits(await response.text())) as Schemas["ErrorModel"];
+    await read(Promise.resolve({ error, response } as Answer<never>));
     return;
   }
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
-  let rest = "";
-  for (;;) {
+  const events = response.body
+    .pipeThrough(new TextDecoderStream())
+    .pipeThrough(new EventSourceParserStream());
+  for (const reader = events.getReader(); ;) {
     const { done, value } = await reader.read();
     if (done) return;
-    rest += value;
-    const parts = rest.split("\n\n");
-    rest = parts.pop() ?? "";
-    for (const part of parts) {
-      const lines = part.split("\n");
-      const of = (key: string) =>
-        lines
-          .find((l) => l.startsWith(`${key}:`))
-          ?.slice(key.length + 1)
-          .trim();
-      const data = of("data");
-      if (data) on(of("event") ?? "message", JSON.parse(data));
-    }
+    on(value.event ?? "message", JSON.parse(await inTheirUnits(value.data)));
   }
 }
 

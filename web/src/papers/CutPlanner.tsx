@@ -5,7 +5,7 @@ import { plainFaces } from "../paper";
 import { Button, Caution, Field, Figure, Select } from "../parts/controls";
 import { Faces } from "../parts/Faces";
 import { useUnits } from "../settings";
-import { inUnits, length, parseLength, parseNumber, sheetSize } from "../units";
+import { length, parseLength, parseNumber, sheetSize } from "../units";
 import { useKeepLeftovers } from "./leftovers";
 import { toldIn, sizeInput, typed, type TypedSize } from "./typedSize";
 
@@ -75,7 +75,7 @@ export function CutPlanner() {
     setOwn(o ? "" : "A size or count is no number; write for example 105, 8 1/2 or 21cm.");
     if (o) setAsked(o);
   };
-  const problem = own || (plan.error instanceof Problem ? inUnits(plan.error.message, units) : "");
+  const problem = own || (plan.error instanceof Problem ? plan.error.message : "");
   return (
     <div className="grid gap-8 lg:grid-cols-[34rem_1fr]">
       <form

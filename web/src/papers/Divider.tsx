@@ -5,7 +5,7 @@ import { plainFaces } from "../paper";
 import { Caution, Choice, Field, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { inUnits, number, parseLength, parseNumber, smallLength } from "../units";
+import { number, parseLength, parseNumber, smallLength } from "../units";
 import { SFold } from "./SFold";
 import { SizeFields } from "./SizeFields";
 import { toldIn, sizeInput, typed, typedLength } from "./typedSize";
@@ -89,7 +89,7 @@ export function Divider() {
             value={long}
             hint="From the lower left corner."
             onChange={(e) => setLong(e.target.value)}
-            problem={inUnits(problem?.field("part") ?? "", units) || undefined}
+            problem={(problem?.field("part") ?? "") || undefined}
           />
         ) : (
           <Field
@@ -104,7 +104,7 @@ export function Divider() {
         <SizeFields value={size} problem={problem} onChange={setSize} />
       </div>
       <div>
-        {problem && <Caution title="That cannot be divided">{inUnits(problem.message, units)}</Caution>}
+        {problem && <Caution title="That cannot be divided">{problem.message}</Caution>}
         {!problem && found.data && <Answer found={found.data} what={what} />}
       </div>
     </div>

@@ -5,7 +5,7 @@ import { plainFaces } from "../paper";
 import { Button, Caution, Choice, Field } from "../parts/controls";
 import { Colour } from "../parts/Faces";
 import { useUnits } from "../settings";
-import { inUnits, number, parseLength, parseNumber } from "../units";
+import { number, parseLength, parseNumber } from "../units";
 import { SizeFields } from "./SizeFields";
 import { sizeInput, toldIn, typed } from "./typedSize";
 
@@ -59,7 +59,7 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
   const refused = problem ?? (measured.error instanceof Problem ? measured.error : null);
   const wrong = (field: string) => {
     const text = refused?.field(field);
-    return text === undefined ? undefined : inUnits(text, units);
+    return text === undefined ? undefined : text;
   };
   const noNumber = (text: string, example: string) =>
     text.trim() !== "" && parseNumber(text) === undefined

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, Problem } from "../api/client";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, parseLength, smallLength } from "../units";
+import { parseLength, smallLength } from "../units";
 import { useTypedLengths } from "./typedSize";
 
 /** An S-fold put right: three widths as seen, and which fold moves how far. */
@@ -44,7 +44,7 @@ export function SFold() {
       </div>
       <div aria-live="polite" className="mt-2 space-y-1">
         {nudge.error instanceof Problem && (
-          <p className="bg-caution px-2 py-1 text-on-mark">{inUnits(nudge.error.message, units)}</p>
+          <p className="bg-caution px-2 py-1 text-on-mark">{nudge.error.message}</p>
         )}
         {n?.done && (
           <p className="title text-xl">Press it: the folds are as near as a careful hand can make them.</p>

@@ -2,7 +2,7 @@ import { type Fit, type Want, type Way } from "../api/client";
 import { WantFields, WayList } from "./SheetWays";
 import { type useWanted } from "./wanted";
 import { useUnits } from "../settings";
-import { inUnits, length, number, sheetSize, smallLength } from "../units";
+import { length, number, sheetSize, smallLength } from "../units";
 import { Button, Caution } from "../parts/controls";
 
 /** Why a sheet does not do, in a folder's words. */
@@ -11,9 +11,7 @@ export function Verdict({ fit }: { fit: Fit }) {
   if (fit.does && !fit.small) return null;
   return (
     <Caution still title={fit.does ? "Smaller than fingers like" : "Not as it is"}>
-      {!fit.does && fit.why && (
-        <p>{inUnits(`${fit.why.charAt(0).toUpperCase()}${fit.why.slice(1)}.`, units)}</p>
-      )}
+      {!fit.does && fit.why && <p>{`${fit.why.charAt(0).toUpperCase()}${fit.why.slice(1)}.`}</p>}
       {fit.misses.length > 0 && (
         <ul className="mt-1 list-inside list-disc">
           {fit.misses.slice(0, 4).map((m, i) => (

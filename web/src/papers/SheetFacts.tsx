@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, Problem } from "../api/client";
 import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, length, lengthValue, number, sheetSize } from "../units";
+import { length, lengthValue, number, sheetSize } from "../units";
 import { SizeFields } from "./SizeFields";
 import { Squareness } from "./Squareness";
 import { toldIn, sizeInput, typed } from "./typedSize";
@@ -28,7 +28,7 @@ export function SheetFacts() {
         <SizeFields value={size} problem={problem} onChange={setSize} />
         <Squareness size={input} />
       </div>
-      {problem && <Caution title="This sheet will not do">{inUnits(problem.message, units)}</Caution>}
+      {problem && <Caution title="This sheet will not do">{problem.message}</Caution>}
       {f && (
         <div className="space-y-6">
           <Figure

@@ -2,7 +2,7 @@ import type { Want, Way } from "../api/client";
 import { Caution, Check, Choice, Field } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { inUnits, number, sheetSize, smallLength } from "../units";
+import { number, sheetSize, smallLength } from "../units";
 import { type useWanted } from "./wanted";
 
 type Asked = ReturnType<typeof useWanted>;
@@ -93,13 +93,13 @@ const time = (m: number) =>
 export function WayList({ asked }: { asked: Asked }) {
   const units = useUnits();
   const { ways, problem } = asked;
-  if (problem) return <Caution title="That is not clear">{inUnits(problem, units)}</Caution>;
+  if (problem) return <Caution title="That is not clear">{problem}</Caution>;
   if (!ways) return null;
   return (
     <div className="space-y-3">
       {ways.why && (
         <Caution title={ways.ways.length > 0 ? "Mind" : "This sheet cannot give that"}>
-          <p>{inUnits(`${ways.why}.`, units)}</p>
+          <p>{`${ways.why}.`}</p>
           {ways.instead && (
             <button
               type="button"
@@ -176,7 +176,7 @@ export function WaySteps({
               className="h-48 w-full"
             />
             <p className="mt-2">
-              <b>{i + 1}</b> {inUnits(s.words, units)}
+              <b>{i + 1}</b> {s.words}
             </p>
             {s.cautions.map((c) => (
               <p

@@ -3,7 +3,7 @@ import { api, type Problem } from "../api/client";
 import { Field } from "../parts/controls";
 import { NearSize } from "../parts/NearSize";
 import { useUnits } from "../settings";
-import { inUnits, parseLength, sheetSize } from "../units";
+import { parseLength, sheetSize } from "../units";
 import { nearSize, typed, type TypedSize } from "./typedSize";
 
 /** Width and height, and the sizes that have a name. */
@@ -21,7 +21,7 @@ export function SizeFields({
   const wrong = (text: string, field: string) =>
     parseLength(text, units) === undefined
       ? `“${text}” is no length; write for example ${units === "mm" ? "210, or 21cm" : "8 1/2, or 210 mm"}`
-      : inUnits(problem?.field(field) ?? "", units) || undefined;
+      : (problem?.field(field) ?? "") || undefined;
   return (
     <div>
       <div className="flex flex-wrap gap-2">

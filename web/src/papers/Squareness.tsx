@@ -5,7 +5,7 @@ import { plainFaces } from "../paper";
 import { PaperPicture } from "../parts/PaperPicture";
 import { Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
-import { inUnits, number, parseLength, sheetSize, smallLength } from "../units";
+import { number, parseLength, sheetSize, smallLength } from "../units";
 import { useTypedLengths } from "./typedSize";
 
 const diagonals = [
@@ -65,7 +65,7 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
       />
       <div aria-live="polite" className="mt-2 space-y-1">
         {judged.error instanceof Problem && (
-          <p className="bg-caution px-2 py-1 text-on-mark">{inUnits(judged.error.message, units)}</p>
+          <p className="bg-caution px-2 py-1 text-on-mark">{judged.error.message}</p>
         )}
         {q?.misread && (
           <p className="bg-caution px-2 py-1 text-on-mark">
@@ -111,7 +111,7 @@ function Effect({ toy, title }: { toy: Toy; title: string }) {
             ? `${title} closes as it should`
             : `${title}: up to ${smallLength(worst, units)} out at the end`}
       </p>
-      {toy.why && <p>{inUnits(toy.why, units)}</p>}
+      {toy.why && <p>{toy.why}</p>}
       <ul className="list-inside list-disc">
         {toy.misfits.map((m) => (
           <li key={m.edges}>

@@ -1,13 +1,10 @@
 import type { Step } from "../api/client";
-import { useUnits } from "../settings";
-import { inUnits } from "../units";
 import { inBrief } from "./briefly";
 import { DoNow } from "./controls";
 
 /** What to do at a step, and which landmark goes where. */
 export function StepWords({ step: s, brief = false }: { step: Step; brief?: boolean }) {
-  const units = useUnits();
-  if (brief) return <DoNow>{inUnits(inBrief(s), units)}</DoNow>;
+  if (brief) return <DoNow>{inBrief(s)}</DoNow>;
   return (
     <DoNow
       note={
@@ -18,7 +15,7 @@ export function StepWords({ step: s, brief = false }: { step: Step; brief?: bool
         )
       }
     >
-      {inUnits(s.say || s.text, units)}
+      {s.say || s.text}
     </DoNow>
   );
 }

@@ -11,7 +11,7 @@ import { ordinary, plainFaces } from "../paper";
 import { GetIt, Verdict } from "../papers/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
-import { inUnits, length, number } from "../units";
+import { length, number } from "../units";
 
 /** Choosing the sheet for a new build. */
 export function Start() {
@@ -94,7 +94,7 @@ export function Start() {
         </h2>
         {create.error && !refused && (
           <div className="mb-4">
-            <Caution title="This sheet will not do">{inUnits(create.error.message, units)}</Caution>
+            <Caution title="This sheet will not do">{create.error.message}</Caution>
           </div>
         )}
         {refused && lacking && (

@@ -2,8 +2,6 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type StepLook } from "../../api/client";
 import { PaperPicture } from "../../parts/PaperPicture";
-import { useUnits } from "../../settings";
-import { inUnits } from "../../units";
 import type { Ready } from "../frame/useBench";
 
 const corners = ["lower left", "lower right", "upper right", "upper left", "middle"];
@@ -11,7 +9,6 @@ const corners = ["lower left", "lower right", "upper right", "upper left", "midd
 /** The flat sheet with its creases beside the folded paper: a point in one is shown in the other. */
 export function CreaseMap({ ready, step, look }: { ready: Ready; step: number; look: StepLook | undefined }) {
   const { pattern, setup, good } = ready;
-  const units = useUnits();
   const [spot, setSpot] = useState<{ step: number; x: number; y: number } | null>(null);
   const found = useQuery({
     queryKey: ["whence", pattern.id, setup, spot],
@@ -78,7 +75,7 @@ export function CreaseMap({ ready, step, look }: { ready: Ready; step: number; l
         {found.error && <p className="text-sm">{found.error.message}</p>}
         {point && (
           <>
-            <p className="font-semibold">{inUnits(point.words, units)}</p>
+            <p className="font-semibold">{point.words}</p>
             <ol className="flex gap-1 overflow-x-auto">
               {earlier.map(({ at }, i) => {
                 const e = good.steps[i];

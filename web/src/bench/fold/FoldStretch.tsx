@@ -6,7 +6,7 @@ import { Button, Check, Figure } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { StepWords } from "../../parts/StepWords";
 import { useUnits } from "../../settings";
-import { inUnits, knobValue, length, thickness } from "../../units";
+import { knobValue, length, thickness } from "../../units";
 import { CareNote } from "./CareNote";
 import { CreaseMap } from "./CreaseMap";
 import { seen, useCare, useLook, useSeeing } from "../frame/folding";
@@ -188,7 +188,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         )}
         {s.looks && (
           <p>
-            <b>It looks right when</b> {inUnits(s.looks, units)}.
+            <b>It looks right when</b> {s.looks}.
           </p>
         )}
         {care && <CareNote care={care} />}

@@ -6,7 +6,7 @@ import { Button } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { inBrief } from "../../parts/briefly";
 import { useUnits } from "../../settings";
-import { costOfSlip, inUnits } from "../../units";
+import { costOfSlip, smallLength } from "../../units";
 import { CareNote } from "./CareNote";
 import { useCare, useLook, useSeeing, seen } from "../frame/folding";
 import { Mistakes } from "./Mistakes";
@@ -93,7 +93,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
   const peek = good.steps[step];
   const speak = () => {
     speechSynthesis.cancel();
-    speechSynthesis.speak(new SpeechSynthesisUtterance(inUnits(s.say, units)));
+    speechSynthesis.speak(new SpeechSynthesisUtterance(s.say));
   };
   return (
     <main
@@ -170,10 +170,10 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
             className="border-2 border-on-mark bg-buoy px-3 py-2 text-[1.35rem] leading-snug font-bold text-on-mark"
           >
             {s.made && "Already there: "}
-            {inUnits(see.brief ? inBrief(s) : s.say || s.text, units)}
+            {see.brief ? inBrief(s) : s.say || s.text}
             {s.gap &&
               s.gap.verdict !== "touch" &&
-              ` ${s.gap.verdict === "leave" ? "Leave" : "Overlap"} ${inUnits(`${Math.round(s.gap.mm * 10) / 10} mm`, units)}.`}
+              ` ${s.gap.verdict === "leave" ? "Leave" : "Overlap"} ${smallLength(s.gap.mm, units)}.`}
           </p>
           {s.cautions.map((c) => (
             <p key={c.id} className="bg-caution px-2 py-1 text-on-mark">
@@ -182,7 +182,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
           ))}
           {s.looks && (
             <p>
-              <b>Before you go on:</b> it looks right when {inUnits(s.looks, units)}.
+              <b>Before you go on:</b> it looks right when {s.looks}.
             </p>
           )}
           {care && care.per_mm > 1 && panel === "" && (

@@ -4,7 +4,7 @@ import { api, Problem } from "../../api/client";
 import { Button, Choice, Field, Select } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
-import { inUnits, parseLength, smallLength } from "../../units";
+import { parseLength, smallLength } from "../../units";
 import type { Ready } from "../frame/useBench";
 
 const verdicts = {
@@ -50,7 +50,7 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
   });
   if (!open) return <Button onClick={() => setOpen(true)}>I folded it off its place</Button>;
   const q = found.data;
-  const refused = found.error instanceof Problem ? inUnits(found.error.message, units) : undefined;
+  const refused = found.error instanceof Problem ? found.error.message : undefined;
   const colours = { front: good.sheet.front, back: good.sheet.back };
   return (
     <section aria-label="My slip" className="space-y-2 border-2 border-ink p-3">
@@ -135,7 +135,7 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
                   </li>
                 ))}
               </ol>
-              {q.stops && <p className="text-sm">Then it cannot be folded on: {inUnits(q.stops, units)}</p>}
+              {q.stops && <p className="text-sm">Then it cannot be folded on: {q.stops}</p>}
             </div>
           )}
           <p className="text-sm text-quiet">Predicted, to first order; off is the mean over all landmarks.</p>

@@ -1,7 +1,5 @@
 import type { Overlay, StepLook } from "../../api/client";
 import { PaperPicture } from "../../parts/PaperPicture";
-import { useUnits } from "../../settings";
-import { inUnits } from "../../units";
 import { seen, useSeeing } from "../frame/folding";
 import type { Ready } from "../frame/useBench";
 
@@ -19,7 +17,6 @@ export function StepPicture({
   hold?: readonly [number, number] | number[];
   className?: string;
 }) {
-  const units = useUnits();
   const [see] = useSeeing();
   const { good } = ready;
   const s = good.steps[step - 1];
@@ -34,7 +31,7 @@ export function StepPicture({
       hold={hold}
       transform={seen(see, s.away_deg)}
       colours={{ front: good.sheet.front, back: good.sheet.back }}
-      label={`${see.mirror ? "Mirror image. " : ""}${inUnits(s.describe, units)}`}
+      label={`${see.mirror ? "Mirror image. " : ""}${s.describe}`}
       className={className}
     />
   );

@@ -1,10 +1,7 @@
 import type { Moving } from "../../api/client";
-import { useUnits } from "../../settings";
-import { inUnits } from "../../units";
 
 /** The cautions of a way of moving that belong here. */
 export function CautionsAt({ way, at, kind }: { way: Moving; at: "set" | "first" | "kind"; kind?: string }) {
-  const units = useUnits();
   return (
     <>
       {way.cautions
@@ -16,7 +13,7 @@ export function CautionsAt({ way, at, kind }: { way: Moving; at: "set" | "first"
             data-caution={c.id}
           >
             <p className="title text-lg">{c.title}</p>
-            <p>{inUnits(c.text, units)}</p>
+            <p>{c.text}</p>
           </div>
         ))}
     </>

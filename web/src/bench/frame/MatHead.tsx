@@ -87,7 +87,7 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
               ).map(([style, words]) => (
                 <DropdownMenu.Item key={style} className={row} asChild>
                   <a
-                    href={`/api/v1/builds/${build.id}/step-sheets?style=${style}&page=${units === "mm" ? "a4" : "letter"}`}
+                    href={`/api/v1/builds/${build.id}/step-sheets?style=${style}&units=${units}&page=${units === "mm" ? "a4" : "letter"}`}
                     target="_blank"
                     rel="noreferrer"
                   >

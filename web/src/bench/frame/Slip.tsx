@@ -4,7 +4,7 @@ import { api, type Knob } from "../../api/client";
 import { Button, Caution, Field } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
-import { changeWords, inUnits, knobValue, length } from "../../units";
+import { changeWords, knobValue, length } from "../../units";
 import { KnobDial } from "./KnobDial";
 import type { Ready } from "./useBench";
 
@@ -72,7 +72,7 @@ export function Impossible({ ready, unless }: { ready: Ready; unless?: (k: Knob)
     <Caution
       title={view.error.step > 0 ? `Step ${view.error.step} cannot be folded` : "This sheet will not do"}
     >
-      <p className="mt-1">{inUnits(sentence(view.error.detail), units)}</p>
+      <p className="mt-1">{sentence(view.error.detail)}</p>
       {view.error.over && (
         <PaperPicture
           picture={view.steps[view.steps.length - 1]?.after ?? view.start}

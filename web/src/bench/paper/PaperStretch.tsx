@@ -11,7 +11,7 @@ import { PrintLinks } from "../../parts/PrintLinks";
 import { GetIt, OtherOffice, Verdict } from "../../papers/SheetAdvice";
 import { SheetForm } from "../../parts/SheetForm";
 import { useUnits } from "../../settings";
-import { inUnits, length, lengthValue, number, sheetSize, thickness } from "../../units";
+import { length, lengthValue, number, sheetSize, thickness } from "../../units";
 import { FaceUp } from "./FaceUp";
 import { MatHead } from "../frame/MatHead";
 import { Mat, MovedDraft, Slip } from "../frame/Slip";
@@ -118,9 +118,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
             {origin && !getting ? "The sheet is ready: fold" : "Fold it"} →
           </Link>
         )}
-        {refused && !fit && (
-          <Caution title="This sheet will not do">{inUnits(problem.message, units)}</Caution>
-        )}
+        {refused && !fit && <Caution title="This sheet will not do">{problem.message}</Caution>}
         {fit && (!refused || asked) && <Verdict fit={fit} />}
         {refused && <p className="text-sm">The build keeps the sheet that works until you take another.</p>}
         <MovedDraft ready={ready} />

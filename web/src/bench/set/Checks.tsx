@@ -1,12 +1,9 @@
 import type { Prediction, Setup } from "../../api/client";
 import { Button } from "../../parts/controls";
-import { useUnits } from "../../settings";
-import { inUnits } from "../../units";
 import type { Ready } from "../frame/useBench";
 
 /** What to look at before it is tried: whether it is right, why, and what puts it right. */
 export function Checks({ ready, checks }: { ready: Ready; checks: Prediction["checks"] }) {
-  const units = useUnits();
   const { bench, setup } = ready;
   if (checks.length === 0) return null;
   const put = (changes: Prediction["checks"][number]["fix"]) => {
@@ -27,11 +24,11 @@ export function Checks({ ready, checks }: { ready: Ready; checks: Prediction["ch
                 {c.ok ? "✓" : "!"}
               </span>{" "}
               <b>{c.title}</b>
-              {!c.ok && <span className="sr-only">, to be looked at</span>}: {inUnits(c.says, units)}
+              {!c.ok && <span className="sr-only">, to be looked at</span>}: {c.says}
             </p>
             {!c.ok && c.fix.length > 0 && (
               <Button className="mt-1" onClick={() => put(c.fix)}>
-                {inUnits(c.do ?? "Put it right", units)}
+                {c.do ?? "Put it right"}
               </Button>
             )}
           </li>

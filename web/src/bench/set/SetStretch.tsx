@@ -7,7 +7,6 @@ import { Button, Caution, Choice, Figure } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
 import {
-  inUnits,
   length,
   number,
   outcomeRange,
@@ -135,7 +134,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
               />
               <figcaption className="text-center text-sm text-quiet">
                 {toy.second_title}
-                {toy.second_says && `: ${inUnits(toy.second_says, units)}`}
+                {toy.second_says && `: ${toy.second_says}`}
               </figcaption>
             </figure>
           </div>
@@ -187,7 +186,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             value={readingValue(headline.value, headline.unit, headline.decimals, units)}
             unit={`${readingUnit(headline.unit, units)} ${headline.brief ?? ""}`.trim()}
           >
-            {inUnits(headline.meaning, units)} {inUnits(headline.says ?? "", units)}{" "}
+            {headline.meaning} {headline.says ?? ""}{" "}
             {headline.predicted
               ? `Predicted, ${readingValue(headline.lo, headline.unit, headline.decimals, units)} to ${readingValue(headline.hi, headline.unit, headline.decimals, units)}.`
               : "Computed from every layer, for even paper without thickness."}
@@ -200,9 +199,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
         {p?.works && (
           <Brief prediction={p} way={way} shown={look === "motion"} onShow={() => setLook("motion")} />
         )}
-        {prediction.error && (
-          <Caution title="Not predicted">{inUnits(prediction.error.message, units)}</Caution>
-        )}
+        {prediction.error && <Caution title="Not predicted">{prediction.error.message}</Caution>}
         {p && <Checks ready={ready} checks={p.checks} />}
         <Conditions way={way} />
         <DraftBox ready={ready} />
@@ -278,7 +275,7 @@ function Brief({
         {outcomeRange(main, units)}
         {others[0] &&
           `, ${others[0].label.toLowerCase()} ${outcomeValue(others[0].middle, others[0], units)}`}
-        . {inUnits(prediction.mode_words, units)}
+        . {prediction.mode_words}
       </p>
       {!shown && (
         <Button className="mt-2" onClick={onShow}>

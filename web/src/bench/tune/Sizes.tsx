@@ -5,7 +5,6 @@ import { api, type Sizes as Compared } from "../../api/client";
 import { useUnits } from "../../settings";
 import {
   inRecordUnit,
-  inUnits,
   length,
   number,
   outcomeRange,
@@ -34,7 +33,7 @@ export function Sizes({ ready }: { ready: Ready }) {
   return (
     <div data-sizes="">
       <p className="max-w-prose text-lg" data-advice="">
-        {inUnits(advice, units)}
+        {advice}
       </p>
       <Chart sizes={sizes} />
       <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Sizes as a table">
@@ -78,7 +77,7 @@ export function Sizes({ ready }: { ready: Ready }) {
                   )}
                   {s.warns.map((w) => (
                     <span key={w} className="mt-1 block max-w-72 bg-caution px-1 text-sm text-on-mark">
-                      {inUnits(w, units)}
+                      {w}
                     </span>
                   ))}
                 </td>

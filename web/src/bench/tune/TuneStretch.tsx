@@ -6,7 +6,7 @@ import { useShortcuts } from "../../keys";
 import { drawerOf, viewsOf } from "../../motions";
 import { Button, Caution, Choice, DoNow, Figure } from "../../parts/controls";
 import { useUnits } from "../../settings";
-import { inUnits, knobValue, number, outcomeRange, outcomeValue, recordValue } from "../../units";
+import { knobValue, number, outcomeRange, outcomeValue, recordValue } from "../../units";
 import { useConditions } from "../../parts/conditions";
 import { Conditions } from "../../parts/Conditions";
 import { EffectBars } from "./EffectBars";
@@ -228,7 +228,7 @@ function Diagnosis({
   return (
     <div className="flex flex-col gap-3" data-finding={f.symptom}>
       <h2 className="text-2xl">{at === 0 ? f.title : `Another way: ${remedy.school}`}</h2>
-      <DoNow note={inUnits(remedy.where, units)}>{inUnits(remedy.do, units)}</DoNow>
+      <DoNow note={remedy.where}>{remedy.do}</DoNow>
       {after ? (
         <Figure
           value={
@@ -253,9 +253,9 @@ function Diagnosis({
         </p>
       )}
       <p>
-        <b>Why</b>: {inUnits(remedy.why, units)} {inUnits(remedy.then, units)}
+        <b>Why</b>: {remedy.why} {remedy.then}
       </p>
-      <p className="text-quiet">{inUnits(remedy.against, units)}</p>
+      <p className="text-quiet">{remedy.against}</p>
       <div className="flex flex-wrap gap-2">
         {remedy.changes.length > 0 && (
           <Button weight="main" onClick={() => void take()}>
@@ -278,8 +278,7 @@ function Diagnosis({
         <ol className="mt-1 list-inside list-decimal space-y-2">
           {f.causes.map((c) => (
             <li key={c.words}>
-              <b>{c.words}</b>, {number(100 * c.weight, 0)} %
-              <span className="block text-sm">{inUnits(c.law, units)}</span>
+              <b>{c.words}</b>, {number(100 * c.weight, 0)} %<span className="block text-sm">{c.law}</span>
               <span className="block text-sm text-quiet">{c.log}.</span>
             </li>
           ))}
