@@ -6,6 +6,7 @@ import (
 	"slices"
 	"time"
 	"tussock/internal/given"
+	"tussock/internal/sheet"
 )
 
 // Paper is a kind of paper a person owns.
@@ -46,8 +47,8 @@ type Settings struct {
 
 // Default face colours: warm white in front, tide grey behind.
 const (
-	DefaultFront = "#fdf8ea"
-	DefaultBack  = "#b5c9c4"
+	DefaultFront = sheet.PlainFront
+	DefaultBack  = sheet.PlainBack
 )
 
 var colour = regexp.MustCompile(`^#[0-9a-f]{6}$`)

@@ -9,6 +9,7 @@ import (
 
 	"tussock/internal/given"
 	"tussock/internal/motion"
+	"tussock/internal/order"
 )
 
 // Trial is one throw, hop or play of a build at a tweak.
@@ -126,7 +127,7 @@ func Summarise(values []float64) Stats {
 		return Stats{}
 	}
 	v := slices.Sorted(slices.Values(values))
-	return Stats{N: len(v), Best: v[len(v)-1], Median: motion.Quantile(v, 0.5), Q1: motion.Quantile(v, 0.25), Q3: motion.Quantile(v, 0.75)}
+	return Stats{N: len(v), Best: v[len(v)-1], Median: order.Quantile(v, 0.5), Q1: order.Quantile(v, 0.25), Q3: order.Quantile(v, 0.75)}
 }
 
 // Readings are the values of one reading, of the trials that have it.

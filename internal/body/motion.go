@@ -1,8 +1,11 @@
 package body
 
 import (
+	"errors"
 	"math"
 	"slices"
+
+	"gonum.org/v1/gonum/mat"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -350,27 +353,27 @@ func (k *kin) close(want []float64) {
 			}
 			k.rho[h] = old
 		}
-		a := make([][]float64, n)
-		for i := range a {
-			a[i] = make([]float64, n+1)
-			for j := range n {
-				for e := range g {
-					a[i][j] += jac[i][e] * jac[j][e]
-				}
-			}
-			a[i][i] += homing*homing + damp
-			for e := range g {
-				a[i][n] -= jac[i][e] * base[e]
-			}
-			a[i][n] -= homing * homing * (k.rho[k.free[i]] - want[k.free[i]])
+		j := mat.NewDense(g, n, nil) // gaps by angle
+		for i := range n {
+			j.SetCol(i, jac[i])
 		}
-		step, solved := solve(a)
-		if !solved {
-			return
+		var normal, step mat.Dense
+		normal.Mul(j.T(), j)
+		var right mat.VecDense
+		right.MulVec(j.T(), mat.NewVecDense(g, base))
+		for i, h := range k.free {
+			normal.Set(i, i, normal.At(i, i)+homing*homing+damp)
+			right.SetVec(i, -right.AtVec(i)-homing*homing*(k.rho[h]-want[h]))
+		}
+		if err := step.Solve(&normal, &right); err != nil {
+			var near mat.Condition
+			if !errors.As(err, &near) || math.IsInf(float64(near), 0) {
+				return
+			}
 		}
 		old := slices.Clone(k.rho)
 		for i, h := range k.free {
-			k.rho[h] += math.Max(-20, math.Min(20, step[i]))
+			k.rho[h] += math.Max(-20, math.Min(20, step.At(i, 0)))
 		}
 		if now := measure(); now < cost {
 			cost, damp = now, math.Max(damp/4, 1e-9)
@@ -382,39 +385,4 @@ func (k *kin) close(want []float64) {
 			cost = measure()
 		}
 	}
-}
-
-// solve is elimination with pivots on a system with its right side in the last column.
-func solve(a [][]float64) ([]float64, bool) {
-	n := len(a)
-	for c := range n {
-		p := c
-		for r := c + 1; r < n; r++ {
-			if math.Abs(a[r][c]) > math.Abs(a[p][c]) {
-				p = r
-			}
-		}
-		if math.Abs(a[p][c]) < 1e-15 {
-			return nil, false
-		}
-		a[c], a[p] = a[p], a[c]
-		for r := c + 1; r < n; r++ {
-			f := a[r][c] / a[c][c]
-			if f == 0 {
-				continue
-			}
-			for k := c; k <= n; k++ {
-				a[r][k] -= f * a[c][k]
-			}
-		}
-	}
-	x := make([]float64, n)
-	for r := n - 1; r >= 0; r-- {
-		x[r] = a[r][n]
-		for c := r + 1; c < n; c++ {
-			x[r] -= a[r][c] * x[c]
-		}
-		x[r] /= a[r][r]
-	}
-	return x, true
 }

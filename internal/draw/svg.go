@@ -9,13 +9,14 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sheet"
 )
 
 // Colours of the two faces of the sheet, as #rrggbb.
 type Colours struct{ Front, Back string }
 
 // Plain paper: the back a shade darker, so that the faces are told apart.
-var Plain = Colours{"#fdf8ea", "#b4c8c2"}
+var Plain = Colours{sheet.PlainFront, sheet.PlainBack}
 
 const ink = "#10302f"
 

@@ -6,6 +6,8 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+
+	"gonum.org/v1/gonum/stat/combin"
 )
 
 // Verdict is what trials say of a change.
@@ -28,7 +30,8 @@ type Comparison struct {
 	Shift         float64 // by how much it is more now: the median of all differences (Hodges and Lehmann)
 	Lo, Hi        float64 // where eight of ten such shifts lie (bootstrap)
 	// Chance that mere scatter gives a shift as large as this, to either side: the rank
-	// test of Mann and Whitney, by exchanging trials at random.
+	// test of Mann and Whitney, over all ways to exchange trials, or many at random where
+	// there are too many ways.
 	Chance  float64
 	Verdict Verdict
 	More    int // trials still wanted before it can be told, 0 for none
@@ -46,7 +49,6 @@ func Compare(before, after []float64) Comparison {
 	}
 	c.Shift = shift(before, after)
 	r := rand.New(rand.NewPCG(11, 13))
-	const rounds = 2000
 	shifts := make([]float64, 0, rounds)
 	pick := func(from, to []float64) {
 		for i := range to {
@@ -61,16 +63,7 @@ func Compare(before, after []float64) Comparison {
 	}
 	slices.Sort(shifts)
 	c.Lo, c.Hi = shifts[len(shifts)/10], shifts[len(shifts)-1-len(shifts)/10]
-	seen := math.Abs(rankGap(before, after))
-	all := slices.Concat(before, after)
-	n := 0
-	for range rounds {
-		r.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
-		if math.Abs(rankGap(all[:len(before)], all[len(before):])) >= seen-1e-12 {
-			n++
-		}
-	}
-	c.Chance = (float64(n) + 1) / (rounds + 1)
+	c.Chance = chance(before, after, r)
 	switch {
 	case c.Chance < sure && c.Shift > 0:
 		c.Verdict = Better
@@ -85,6 +78,44 @@ func Compare(before, after []float64) Comparison {
 		}
 	}
 	return c
+}
+
+// rounds are how often something is drawn at random, mostWays how many ways to exchange
+// trials are gone through one by one.
+const rounds, mostWays = 2000, 20_000
+
+// chance that trials exchanged between both sides differ as much as they do.
+func chance(before, after []float64, r *rand.Rand) float64 {
+	seen := math.Abs(rankGap(before, after)) - 1e-12
+	all := slices.Concat(before, after)
+	k := len(before)
+	if combin.LogGeneralizedBinomial(float64(len(all)), float64(k)) <= math.Log(mostWays) {
+		n, of := 0, 0
+		a, b := make([]float64, 0, k), make([]float64, 0, len(after))
+		for ways := combin.NewCombinationGenerator(len(all), k); ways.Next(); of++ {
+			chosen := ways.Combination(nil)
+			a, b = a[:0], b[:0]
+			for i, v := range all {
+				if slices.Contains(chosen, i) {
+					a = append(a, v)
+				} else {
+					b = append(b, v)
+				}
+			}
+			if math.Abs(rankGap(a, b)) >= seen {
+				n++
+			}
+		}
+		return float64(n) / float64(of)
+	}
+	n := 0
+	for range rounds {
+		r.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
+		if math.Abs(rankGap(all[:k], all[k:])) >= seen {
+			n++
+		}
+	}
+	return (float64(n) + 1) / (rounds + 1)
 }
 
 // shift is the median of all differences between after and before.
@@ -122,12 +153,7 @@ func Share(k1, n1, k2, n2 int) float64 {
 	if n1 == 0 || n2 == 0 {
 		return 1
 	}
-	choose := func(n, k int) float64 {
-		a, _ := math.Lgamma(float64(n + 1))
-		b, _ := math.Lgamma(float64(k + 1))
-		c, _ := math.Lgamma(float64(n - k + 1))
-		return a - b - c
-	}
+	choose := func(n, k int) float64 { return combin.LogGeneralizedBinomial(float64(n), float64(k)) }
 	p := func(k int) float64 {
 		return math.Exp(choose(n1, k) + choose(n2, k1+k2-k) - choose(n1+n2, k1+k2))
 	}

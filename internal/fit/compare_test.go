@@ -142,3 +142,22 @@ func TestNeeded(t *testing.T) {
 		t.Errorf("scatter %v", s)
 	}
 }
+
+// Small groups are told apart exactly: three throws against three that all lie further
+// come about by chance in 2 of 20 ways, which is not sure; four against four in 2 of 70.
+func TestSmallGroupsAreCountedOut(t *testing.T) {
+	for _, c := range []struct {
+		before, after []float64
+		chance        float64
+		verdict       Verdict
+	}{
+		{[]float64{1, 2, 3}, []float64{4, 5, 6}, 0.1, Level},
+		{[]float64{1, 2, 3, 4}, []float64{5, 6, 7, 8}, 2.0 / 70, Better},
+		{[]float64{5, 6, 7, 8}, []float64{1, 2, 3, 4}, 2.0 / 70, Worse},
+		{[]float64{2, 2, 2}, []float64{2, 2, 2}, 1, Level},
+	} {
+		if got := Compare(c.before, c.after); math.Abs(got.Chance-c.chance) > 1e-12 || got.Verdict != c.verdict {
+			t.Errorf("%v, %v: %v %s, want %v %s", c.before, c.after, got.Chance, got.Verdict, c.chance, c.verdict)
+		}
+	}
+}

@@ -3,6 +3,7 @@ package fit
 import (
 	"math"
 	"slices"
+	"tussock/internal/order"
 )
 
 // Bounds of how many trials a side are ever asked for.
@@ -36,12 +37,12 @@ func Scatter(values []float64) float64 {
 		return usualScatter
 	}
 	v := slices.Sorted(slices.Values(values))
-	middle := math.Abs(quantile(v, 0.5))
+	middle := math.Abs(order.Quantile(v, 0.5))
 	if middle == 0 {
 		return usualScatter
 	}
 	// The middle half of a normal distribution is 1.349 standard deviations wide.
-	return math.Max(0.05, (quantile(v, 0.75)-quantile(v, 0.25))/1.349/middle)
+	return math.Max(0.05, (order.Quantile(v, 0.75)-order.Quantile(v, 0.25))/1.349/middle)
 }
 
 // ScatterOfBoth is that of two set-ups: each one's own where both have trials enough, so

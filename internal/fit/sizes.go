@@ -3,6 +3,7 @@ package fit
 import (
 	"fmt"
 	"math"
+	"tussock/internal/order"
 	"tussock/internal/say"
 )
 
@@ -43,7 +44,7 @@ func measuredSizes(sizes []Size) string {
 		return "Log at least three trials of builds of this pattern at two sizes to see what size does. "
 	}
 	c := Compare(large.Log, small.Log)
-	ratio := Median(small.Log) / Median(large.Log)
+	ratio := order.Median(small.Log) / order.Median(large.Log)
 	predicted := math.Abs(small.Comes) / math.Max(1e-9, math.Abs(large.Comes))
 	out := fmt.Sprintf("Measured: %s, on a sheet %s wide, comes to %.1f times what %s does on %s (n = %d, %d); predicted %.1f times. For its own length that is %.1f times. ",
 		small.Name, say.MM(small.WidthMM, 0), ratio, large.Name, say.MM(large.WidthMM, 0), c.After, c.Before, predicted, ratio*large.LengthMM/math.Max(1e-9, small.LengthMM))

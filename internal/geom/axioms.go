@@ -1,6 +1,9 @@
 package geom
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // The single-fold constructions, by their customary O-numbers. Each returns all
 // fold lines there are; choosing among them is the caller's.
@@ -62,57 +65,23 @@ func FoldPointToLine(p Vec, l Line, pivot Vec) (folds []Line, landings []Vec) {
 // FoldPointsToLines (O6) are the creases that lay point p on line l and point q
 // on line m at once: at most three. The landings of p are returned beside them.
 // With p's landing at parameter t along l, the landing of q leaves m by a cubic
-// in t; its real roots are bracketed over the range of t within reach mm of the
-// foot of p and bisected to rounding.
+// in t, whose real roots are taken within reach mm of the foot of p.
 func FoldPointsToLines(p Vec, l Line, q Vec, m Line, reach float64) (folds []Line, landings []Vec) {
 	foot, d := l.Foot(p), l.Dir()
-	at := func(t float64) (Line, Vec, bool) {
+	// With n = n0 + t d the way from p to its landing, q's image in the bisector misses m
+	// by m(q) - w N.n/|n|^2, w = 2 n.(q-p) - |n|^2. Times |n|^2 that is a polynomial.
+	n0, to := foot.Sub(p), q.Sub(p)
+	h2, side := n0.Dot(n0), m.Side(q)
+	a, b := m.N.Dot(n0), m.N.Dot(d)
+	w0, w1 := 2*n0.Dot(to)-h2, 2*d.Dot(to)
+	cubic := [4]float64{side*h2 - w0*a, -(w0*b + w1*a), side + a - w1*b, b}
+	for _, t := range realRoots(cubic, reach) {
 		land := foot.Add(d.Scale(t))
 		f, ok := FoldPointToPoint(p, land)
-		return f, land, ok
-	}
-	// Times the squared length of the move, so that the value is a polynomial.
-	miss := func(t float64) float64 {
-		land := foot.Add(d.Scale(t))
-		n := land.Sub(p)
-		k := n.Dot(n)
-		// q mirrored in the bisector of p and land, times k.
-		w := 2 * n.Dot(q.Sub(Mid(p, land)))
-		return k*m.Side(q) - w*m.N.Dot(n)
-	}
-	const cells = 720
-	take := func(t float64) {
-		f, land, ok := at(t)
-		if !ok || math.Abs(m.Side(f.Mirror(q))) > 1e-6 {
-			return
-		}
-		for _, g := range landings {
-			if g.Dist(land) < Distinct {
-				return
-			}
+		if !ok || math.Abs(m.Side(f.Mirror(q))) > Landed || slices.ContainsFunc(landings, func(g Vec) bool { return g.Dist(land) < Distinct }) {
+			continue
 		}
 		folds, landings = append(folds, f), append(landings, land)
-	}
-	prev, a := miss(-reach), -reach
-	for i := 1; i <= cells; i++ {
-		b := -reach + 2*reach*float64(i)/cells
-		v := miss(b)
-		if v == 0 {
-			take(b)
-		}
-		if prev*v < 0 {
-			lo, hi, flo := a, b, prev
-			for range 80 {
-				c := (lo + hi) / 2
-				if fc := miss(c); fc*flo > 0 {
-					lo, flo = c, fc
-				} else {
-					hi = c
-				}
-			}
-			take((lo + hi) / 2)
-		}
-		prev, a = v, b
 	}
 	return folds, landings
 }

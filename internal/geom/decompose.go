@@ -18,13 +18,13 @@ func (p Polygon) Simple() bool {
 			}
 		}
 	}
-	return math.Abs(p.Area()) > Overlap
+	return math.Abs(p.Area()) > OverlapMM2
 }
 
 func segmentsTouch(a, b, c, d Vec) bool {
 	r, s := b.Sub(a), d.Sub(c)
 	det := r.Cross(s)
-	if math.Abs(det) < 1e-12 {
+	if math.Abs(det) < SameWay*r.Len()*s.Len() {
 		if math.Abs(c.Sub(a).Cross(r)) > OnLine*r.Len() {
 			return false
 		}
@@ -93,7 +93,7 @@ func (p Polygon) convex() bool {
 func (p Polygon) isEar(i int) bool {
 	n := len(p)
 	a, b, c := p[(i+n-1)%n], p[i], p[(i+1)%n]
-	if b.Sub(a).Cross(c.Sub(b)) < OnLine {
+	if b.Sub(a).Cross(c.Sub(b)) < OverlapMM2 {
 		return false
 	}
 	t := Polygon{a, b, c}

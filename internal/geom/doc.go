@@ -8,9 +8,11 @@
 // Lengths are millimetres, angles are radians unless a name ends in Deg.
 package geom
 
-// One tolerance policy for the whole program, in millimetres. Sheets are 50 to
-// 1000 mm, double precision errs by about 1e-13 of that, so each value has
-// decades of room on both sides.
+// One tolerance policy for the whole program. Sheets are 50 to 1000 mm, double precision
+// errs by about 1e-13 of that, so each value has decades of room on both sides. Lengths
+// are compared with lengths, areas with areas, directions with directions.
+
+// Lengths, in millimetres.
 const (
 	// OnLine is the distance within which a point lies on a line.
 	OnLine = 1e-6
@@ -24,4 +26,19 @@ const (
 	OnPaper = 1e-4
 	// Distinct is the distance below which two points do not fix a line.
 	Distinct = 1e-3
+	// Landed is how near a landing computed from a fold lies to where it should: more
+	// than that and the fold is none.
+	Landed = 1e-6
+)
+
+// OverlapMM2 is the area, in square millimetres, above which a piece of paper is one.
+const OverlapMM2 = 1e-5
+
+// Directions, as the sine of the angle between them.
+const (
+	// Aligned is the angle below which two lines run side by side: over a metre they
+	// part by a thousandth of OnPaper.
+	Aligned = 1e-9
+	// SameWay is the angle below which rounding alone tells two directions apart.
+	SameWay = 1e-12
 )

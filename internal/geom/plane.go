@@ -70,18 +70,18 @@ func (l Line) Mirror(p Vec) Vec { return p.Sub(l.N.Scale(2 * l.Side(p))) }
 // Flip is the same line with its sides exchanged.
 func (l Line) Flip() Line { return Line{l.N.Scale(-1), -l.D} }
 
-// Meet is the crossing of two lines; ok is false when they run within 1e-9
-// radians of parallel.
+// Meet is the crossing of two lines; ok is false when they run side by side
+// (Aligned).
 func Meet(a, b Line) (p Vec, ok bool) {
 	det := a.N.Cross(b.N)
-	if math.Abs(det) < 1e-9 {
+	if math.Abs(det) < Aligned {
 		return Vec{}, false
 	}
 	return Vec{(a.D*b.N.Y - b.D*a.N.Y) / det, (b.D*a.N.X - a.D*b.N.X) / det}, true
 }
 
-// Parallel tells whether two lines run within 1e-9 radians of parallel.
-func Parallel(a, b Line) bool { return math.Abs(a.N.Cross(b.N)) < 1e-9 }
+// Parallel tells whether two lines run side by side (Aligned).
+func Parallel(a, b Line) bool { return math.Abs(a.N.Cross(b.N)) < Aligned }
 
 // Offset is the parallel line at the given distance on the side where N points.
 func (l Line) Offset(mm float64) Line { return Line{l.N, l.D + mm} }

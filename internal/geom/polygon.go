@@ -195,7 +195,7 @@ func (p Polygon) ClipLine(l Line) (Segment, bool) {
 		// in·(o + t d - p[i]) >= 0
 		k, c := in.Dot(d), in.Dot(o.Sub(p[i]))
 		switch {
-		case math.Abs(k) < 1e-12:
+		case math.Abs(k) < SameWay:
 			if c < -OnLine {
 				return Segment{}, false
 			}
@@ -282,7 +282,8 @@ func Hull(points []Vec) Polygon {
 	half := func(ps []Vec) Polygon {
 		var h Polygon
 		for _, p := range ps {
-			for len(h) > 1 && h[len(h)-1].Sub(h[len(h)-2]).Cross(p.Sub(h[len(h)-2])) <= 1e-9 {
+			// A corner that does not stand out from its neighbours' line is none.
+			for len(h) > 1 && h[len(h)-1].Sub(h[len(h)-2]).Cross(p.Sub(h[len(h)-2])) <= OnLine*p.Dist(h[len(h)-2]) {
 				h = h[:len(h)-1]
 			}
 			h = append(h, p)

@@ -1,6 +1,9 @@
 package motion
 
-import "slices"
+import (
+	"slices"
+	"tussock/internal/order"
+)
 
 // Range is the middle of many trials and where eight of ten lie.
 type Range struct {
@@ -15,18 +18,7 @@ func RangeOf(v []float64) Range {
 		return Range{}
 	}
 	slices.Sort(v)
-	return Range{Quantile(v, 0.1), Quantile(v, 0.5), Quantile(v, 0.9)}
-}
-
-// Quantile of sorted values, at least one: q from 0, the least, to 1, the most; linear
-// between order statistics.
-func Quantile(sorted []float64, q float64) float64 {
-	at := q * float64(len(sorted)-1)
-	i := int(at)
-	if i+1 >= len(sorted) {
-		return sorted[len(sorted)-1]
-	}
-	return sorted[i] + (at-float64(i))*(sorted[i+1]-sorted[i])
+	return Range{order.Quantile(v, 0.1), order.Quantile(v, 0.5), order.Quantile(v, 0.9)}
 }
 
 // Outcome of a range.

@@ -238,7 +238,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		m := out.mark()
 		m.on = maps.Clone(r.on)
 		out.marks = append(out.marks, m)
-		err, line := r.carry(p.Stmts[k])
+		line, err := r.carry(p.Stmts[k])
 		out.log = r.log
 		if err != nil {
 			out.Err = placed(err, len(out.Steps), line)
@@ -278,7 +278,7 @@ func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, error) {
 }
 
 // carry out one statement.
-func (r *Course) carry(st Statement) (error, int) {
+func (r *Course) carry(st Statement) (line int, err error) {
 	switch st := st.(type) {
 	case StepStmt:
 		step := &r.Pat.Steps[st.Step]
@@ -286,9 +286,9 @@ func (r *Course) carry(st Statement) (error, int) {
 		if step.Optional && r.Out.essential {
 			d.After, d.Skipped = r.State, true
 			r.Out.Steps = append(r.Out.Steps, d)
-			return nil, step.Line
+			return step.Line, nil
 		}
-		err := step.Act.Do(r, step, &d)
+		err = step.Act.Do(r, step, &d)
 		if err == nil {
 			err = r.finish(step, &d)
 		}
@@ -297,16 +297,16 @@ func (r *Course) carry(st Statement) (error, int) {
 			e := placed(err, step.No, step.Line)
 			e.Step = step.No
 			r.explain(e)
-			return e, step.Line
+			return step.Line, e
 		}
 		r.Out.Steps = append(r.Out.Steps, d)
-		return nil, step.Line
+		return step.Line, nil
 	case PointStmt:
-		return r.definePoint(st), st.Line
+		return st.Line, r.definePoint(st)
 	case ExpectStmt:
-		return r.check(st), st.Line
+		return st.Line, r.check(st)
 	}
-	return nil, 0
+	return 0, nil
 }
 
 // finish names what a step has made and checks what it was expected to move.

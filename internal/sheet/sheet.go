@@ -39,6 +39,15 @@ var (
 	ThicknessRange = Range{0.01, 2, "mm"}
 )
 
+// Ordinary copying paper, when nobody has said which: weight, thickness of a layer, and
+// the colours of its faces.
+const (
+	PlainGSM         = 80.0
+	PlainThicknessMM = 0.1
+	PlainFront       = "#fdf8ea"
+	PlainBack        = "#b5c9c4"
+)
+
 // Sheet is the piece actually folded. Values are immutable once made by New.
 type Sheet struct {
 	WidthMM     float64

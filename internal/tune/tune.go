@@ -8,11 +8,15 @@ import (
 	"context"
 	"errors"
 	"math"
+	"math/rand/v2"
 	"runtime"
 	"slices"
 
 	"golang.org/x/sync/errgroup"
+	"gonum.org/v1/gonum/mat"
 	"gonum.org/v1/gonum/optimize"
+	"gonum.org/v1/gonum/stat/distmv"
+	"gonum.org/v1/gonum/stat/samplemv"
 
 	"tussock/internal/motion"
 )
@@ -176,8 +180,8 @@ func Optimise(ctx context.Context, levers []motion.Lever, free []int, f motion.M
 	}
 	s.took(base, before)
 	was := s.best
-	for k := range evals / 2 {
-		s.score(s.spread(k + 1))
+	for _, x := range s.spread(evals / 2) {
+		s.score(x)
 		if ctx.Err() != nil {
 			return Found{}, ctx.Err()
 		}
@@ -242,21 +246,20 @@ func (s *search) score(x []float64) float64 {
 	return v
 }
 
-// spread is the k-th point of a sequence that fills the box evenly (Halton, in prime
-// bases).
-func (s *search) spread(k int) []float64 {
-	primes := []int{2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37, 41, 43, 47, 53}
-	x := motion.Positions(s.levers)
-	for n, i := range s.free {
-		base, part, v := primes[n%len(primes)], 1.0, 0.0
-		for j := k; j > 0; j /= base {
-			part /= float64(base)
-			v += part * float64(j%base)
+// spread are n points that fill the box evenly (Halton, in prime bases), always the same.
+func (s *search) spread(n int) [][]float64 {
+	unit := mat.NewDense(n, len(s.free), nil)
+	samplemv.Halton{Kind: samplemv.Owen, Q: distmv.NewUnitUniform(len(s.free), nil), Src: rand.NewPCG(5, 7)}.Sample(unit)
+	out := make([][]float64, n)
+	for k := range out {
+		x := motion.Positions(s.levers)
+		for d, i := range s.free {
+			l := s.levers[i]
+			x[i] = l.Min + unit.At(k, d)*(l.Max-l.Min)
 		}
-		l := s.levers[i]
-		x[i] = l.Min + v*(l.Max-l.Min)
+		out[k] = x
 	}
-	return x
+	return out
 }
 
 func (s *search) downhill() {

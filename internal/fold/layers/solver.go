@@ -3,7 +3,7 @@ package layers
 import (
 	"math"
 	"math/bits"
-	"sort"
+	"slices"
 
 	"tussock/internal/geom"
 )
@@ -256,18 +256,8 @@ func (s *solver) touched(q *[4]literal) []int {
 	for _, l := range q {
 		out = append(out, int(s.pairs[l.v][0]), int(s.pairs[l.v][1]))
 	}
-	sort.Ints(out)
-	return compact(out)
-}
-
-func compact(v []int) []int {
-	out := v[:0]
-	for i, x := range v {
-		if i == 0 || x != v[i-1] {
-			out = append(out, x)
-		}
-	}
-	return out
+	slices.Sort(out)
+	return slices.Compact(out)
 }
 
 // open tells whether the order of two pieces is yet to be found.
