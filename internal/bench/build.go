@@ -38,6 +38,25 @@ func (s SheetSpec) Plain() (sheet.Sheet, error) {
 	return sheet.New(s.WidthMM, s.HeightMM, s.GSM, s.ThicknessMM)
 }
 
+// PlainPaper is ordinary copying paper of a size, when nobody has said which.
+func PlainPaper(widthMM, heightMM float64) SheetSpec {
+	return SheetSpec{WidthMM: widthMM, HeightMM: heightMM, GSM: sheet.PlainGSM, ThicknessMM: sheet.PlainThicknessMM, Front: DefaultFront, Back: DefaultBack}
+}
+
+// TurnedOver is the same sheet turned over sideways: its other side up, the creases it
+// has mirrored.
+func (s SheetSpec) TurnedOver() SheetSpec {
+	made := make([][4]float64, len(s.Made))
+	for i, c := range s.Made {
+		made[i] = [4]float64{s.WidthMM - c[0], c[1], s.WidthMM - c[2], c[3]}
+	}
+	if s.Made != nil {
+		s.Made = made
+	}
+	s.Front, s.Back, s.Turned = s.Back, s.Front, !s.Turned
+	return s
+}
+
 // SheetFrom is the sheet that another was got from, and what was wanted of it.
 type SheetFrom struct {
 	WidthMM  float64   `json:"width_mm"`

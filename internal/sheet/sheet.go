@@ -57,6 +57,9 @@ type Sheet struct {
 	Shape       *Shape  // nil for the whole rectangle
 }
 
+// Plain is the size of ordinary paper: width and height of an upright A4, mm.
+func Plain() (widthMM, heightMM float64) { return 210, 297 }
+
 // New checks a rectangular sheet. Errors are *given.Error with the fields
 // width_mm, height_mm, gsm, thickness_mm.
 func New(widthMM, heightMM, gsm, thicknessMM float64) (Sheet, error) {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 
+	"tussock/internal/bench"
 	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/say"
@@ -90,7 +91,7 @@ func (s *server) measured(_ context.Context, in *measuredInput) (*answer[Squaren
 }
 
 func viewEffect(p *sequence.Pattern, w, h float64, q sheet.Squareness) (*EffectView, error) {
-	plain := ordinary(w, h)
+	plain := bench.PlainPaper(w, h)
 	e, err := body.EffectOf(p, w, h, plain.GSM, plain.ThicknessMM, q)
 	if err != nil {
 		return nil, err

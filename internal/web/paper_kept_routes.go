@@ -136,7 +136,7 @@ type leftoversInput struct {
 		PaperID int64           `json:"paper_id,omitempty" doc:"the paper in the drawer that was cut, if it came from there"`
 		Used    int             `json:"used,omitempty" maximum:"60" doc:"sheets of it that were cut"`
 		Of      string          `json:"of" maxLength:"80" doc:"what was cut"`
-		Sheet   SheetInput      `json:"sheet" doc:"its qualities"`
+		Sheet   *SheetInput     `json:"sheet,omitempty" doc:"its qualities; ordinary paper when absent"`
 		Pieces  []LeftoverInput `json:"pieces" maxItems:"60"`
 	}
 }
@@ -145,9 +145,12 @@ type leftoversInput struct {
 // takes the sheets that were cut out of it.
 func (s *server) addLeftovers(ctx context.Context, in *leftoversInput) (*answer[[]PaperView], error) {
 	b := in.Body
-	spec, err := b.Sheet.spec()
-	if err != nil {
-		return nil, asProblem(err, "body.sheet.")
+	spec := bench.PlainPaper(sheet.Plain())
+	if b.Sheet != nil {
+		var err error
+		if spec, err = b.Sheet.spec(); err != nil {
+			return nil, asProblem(err, "body.sheet.")
+		}
 	}
 	spec.Way, spec.Made, spec.ErrorMM, spec.From = "", nil, 0, nil
 	of := b.Of

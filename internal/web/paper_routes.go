@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/given"
 	"tussock/internal/say"
@@ -132,6 +133,7 @@ type CutPart struct {
 	WidthMM  float64 `json:"width_mm"`
 	HeightMM float64 `json:"height_mm"`
 	Turned   bool    `json:"turned"`
+	Keeps    bool    `json:"keeps" doc:"a leftover worth keeping: no side under what can be folded"`
 	// Outlines are the pieces in it that are no rectangles, on the sheet.
 	Outlines [][]float64 `json:"outlines,omitempty" doc:"x and y in turn, mm from the sheet's lower left corner"`
 }
@@ -241,12 +243,27 @@ func (s *server) nearSizes(_ context.Context, in *factsInput) (*answer[[]MeantVi
 }
 
 func (s *server) paperRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "plain-paper", Method: http.MethodGet, Path: "/api/v1/plain-paper", Summary: "Ordinary copying paper, when nobody has said which"},
+		func(context.Context, *struct{}) (*answer[bench.SheetSpec], error) {
+			return ok(bench.PlainPaper(sheet.Plain()))
+		})
+	huma.Register(api, huma.Operation{OperationID: "turn-sheet", Method: http.MethodPost, Path: "/api/v1/turned-sheets", Summary: "A sheet with its other side up", MaxBodyBytes: smallBody}, s.turnSheet)
 	huma.Register(api, huma.Operation{OperationID: "near-sizes", Method: http.MethodPost, Path: "/api/v1/near-sizes", Summary: "Known sizes that a typed one may stand for", MaxBodyBytes: smallBody}, s.nearSizes)
 	huma.Register(api, huma.Operation{OperationID: "measured-sheet", Method: http.MethodPost, Path: "/api/v1/measured-sheets", Summary: "Judge a sheet by its sides and diagonals", MaxBodyBytes: smallBody}, s.measured)
 	huma.Register(api, huma.Operation{OperationID: "s-fold", Method: http.MethodPost, Path: "/api/v1/s-folds", Summary: "Nudge an S-fold to thirds", MaxBodyBytes: smallBody}, s.sFold)
 	huma.Register(api, huma.Operation{OperationID: "divide", Method: http.MethodPost, Path: "/api/v1/divisions", Summary: "Divide a sheet by folding", MaxBodyBytes: smallBody}, s.divide)
 	huma.Register(api, huma.Operation{OperationID: "plan-cuts", Method: http.MethodPost, Path: "/api/v1/cut-plans", Summary: "Plan how pieces are cut from papers", MaxBodyBytes: smallBody}, s.planCuts)
 	huma.Register(api, huma.Operation{OperationID: "sheet-facts", Method: http.MethodPost, Path: "/api/v1/sheet-facts", Summary: "What a sheet holds", MaxBodyBytes: smallBody}, s.sheetFacts)
+}
+
+type turnInput struct{ Body SheetInput }
+
+func (s *server) turnSheet(_ context.Context, in *turnInput) (*answer[bench.SheetSpec], error) {
+	spec, err := in.Body.spec()
+	if err != nil {
+		return nil, asProblem(err, "body.")
+	}
+	return ok(spec.TurnedOver())
 }
 
 func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionView], error) {
@@ -342,7 +359,7 @@ func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
 		paper := o.Papers[q.Paper]
 		c := CutSheet{Paper: q.Paper, Name: paper.Name, WidthMM: paper.WidthMM, HeightMM: paper.HeightMM, Parts: []CutPart{}, Cuts: []CutLine{}}
 		for _, p := range append(append([]cutting.Placed{}, q.Pieces...), q.Leftovers...) {
-			part := CutPart{Leftover: p.Piece < 0, X: p.X, Y: p.Y, WidthMM: p.WidthMM, HeightMM: p.HeightMM, Turned: p.Turned}
+			part := CutPart{Leftover: p.Piece < 0, X: p.X, Y: p.Y, WidthMM: p.WidthMM, HeightMM: p.HeightMM, Turned: p.Turned, Keeps: p.Keeps()}
 			if p.Piece >= 0 {
 				part.Name = o.Pieces[p.Piece].Name
 				for _, shape := range o.Pieces[p.Piece].Placed(p) {

@@ -139,7 +139,7 @@ func (s *server) printBuild(ctx context.Context, in *printBuildInput) (*fileAnsw
 }
 
 func (s *server) printOutline(_ context.Context, in *printOutlineInput) (*fileAnswer, error) {
-	have, err := sheet.New(in.Width, in.Height, 80, 0.1)
+	have, err := sheet.New(in.Width, in.Height, sheet.PlainGSM, sheet.PlainThicknessMM)
 	if err != nil {
 		return nil, asProblem(err, "query.")
 	}

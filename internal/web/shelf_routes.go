@@ -49,7 +49,7 @@ func (s *server) listPatterns(context.Context, *struct{}) (*answer[[]PatternView
 		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Good: p.Good, Show: p.Show, Minutes: p.Minutes,
 			WidthMM: p.WidthMM, HeightMM: p.HeightMM, Size: sheet.NameOf(p.WidthMM, p.HeightMM),
 			MinRatio: p.MinRatio, MaxRatio: p.MaxRatio, Steps: len(p.Steps), Knobs: viewKnobs(p)}
-		r, err := s.replay(p, bench.Setup{Sheet: ordinary(p.WidthMM, p.HeightMM)})
+		r, err := s.replay(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})
 		if err != nil {
 			return nil, asProblem(err, "")
 		}
@@ -59,11 +59,6 @@ func (s *server) listPatterns(context.Context, *struct{}) (*answer[[]PatternView
 		out = append(out, v)
 	}
 	return ok(out)
-}
-
-// ordinary is copying paper: 80 g/m² and a tenth of a millimetre.
-func ordinary(w, h float64) bench.SheetSpec {
-	return bench.SheetSpec{WidthMM: w, HeightMM: h, GSM: 80, ThicknessMM: 0.1, Front: bench.DefaultFront, Back: bench.DefaultBack}
 }
 
 // SetupInput is a sheet and the knobs that are moved.

@@ -97,7 +97,7 @@ func (s *server) listStudies(context.Context, *struct{}) (*answer[[]StudyCard], 
 	}
 	out := []StudyCard{}
 	for _, p := range all {
-		r, err := s.replay(p, bench.Setup{Sheet: ordinary(p.WidthMM, p.HeightMM)})
+		r, err := s.replay(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})
 		if err != nil {
 			return nil, asProblem(err, "")
 		}
@@ -127,7 +127,7 @@ func (s *server) study(_ context.Context, in *studyInput) (*answer[*StudyView], 
 	if v, ok := s.studies.Get(key); ok {
 		return &answer[*StudyView]{v}, nil
 	}
-	setup := bench.Setup{Sheet: ordinary(p.WidthMM, p.HeightMM)}
+	setup := bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)}
 	view, err := s.replay(p, setup)
 	if err != nil {
 		return nil, asProblem(err, "")

@@ -95,7 +95,7 @@ func (s *server) sheetWays(_ context.Context, in *waysInput) (*answer[WaysView],
 	if err != nil {
 		return nil, asProblem(err, "body.sheet.")
 	}
-	plain := ordinary(w, h)
+	plain := bench.PlainPaper(w, h)
 	if b.GSM == 0 {
 		b.GSM = plain.GSM
 	}

@@ -1,14 +1,17 @@
+import { useQuery } from "@tanstack/react-query";
 import type { SheetSpec } from "./api/client";
+import { question } from "./api/queries";
 
-/** Face colours of paper that nobody has described. */
-export const plainFaces = { front: "#fdf8ea", back: "#b5c9c4" };
-
-/** Ordinary copying paper, A4. */
-export const ordinary: SheetSpec = {
-  width_mm: 210,
-  height_mm: 297,
-  gsm: 80,
-  thickness_mm: 0.1,
+/** Until it is known what ordinary paper is like. */
+const blank: SheetSpec = {
+  width_mm: 0,
+  height_mm: 0,
+  gsm: 0,
+  thickness_mm: 0,
   paper: "",
-  ...plainFaces,
+  front: "#ffffff",
+  back: "#ffffff",
 };
+
+/** Ordinary copying paper, for what nobody has described. */
+export const usePlainPaper = (): SheetSpec => useQuery(question.plainPaper()).data ?? blank;

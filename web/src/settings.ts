@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, speak, type Settings } from "./api/client";
+import { question, changed, know } from "./api/queries";
 import type { Units } from "./units";
 
 const first: Settings = { units: "mm", hand: "right", theme: "auto" };
@@ -8,18 +9,18 @@ const first: Settings = { units: "mm", hand: "right", theme: "auto" };
 /** A person's choices and how to change them; changes show at once. */
 export function useSettings() {
   const queries = useQueryClient();
-  const { data } = useQuery({ queryKey: ["settings"], queryFn: api.settings });
+  const { data } = useQuery(question.settings());
   const change = useMutation({
     mutationFn: (part: Partial<Settings>) => api.setSettings({ ...(data ?? first), ...part }),
     onMutate: (part) => {
       if (part.units) {
         speak(part.units);
         // Sentences that are on the page were told in the units before.
-        void queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "settings" });
+        void changed.units(queries);
       }
-      queries.setQueryData<Settings>(["settings"], (old) => ({ ...(old ?? first), ...part }));
+      know.settings(queries, (old) => ({ ...(old ?? first), ...part }));
     },
-    onError: () => queries.invalidateQueries({ queryKey: ["settings"] }),
+    onError: () => changed.settings(queries),
   });
   return { settings: data ?? first, change: change.mutate };
 }

@@ -37,6 +37,7 @@ type LeapDrawing struct {
 	PressMM  float64        `json:"press_mm" doc:"where the finger presses, ahead of the hip"`
 	WholeMM  float64        `json:"whole_mm" doc:"centre of mass of the whole toy, ahead of the hip"`
 	Hull     [][2]float64   `json:"hull" doc:"the polygon of what touches the table"`
+	Frames   []LeapFrame    `json:"frames" doc:"the toy moment by moment"`
 }
 
 // PushFrame is a moment of the push: opening of the pleat and pitch of the body, degrees.
@@ -296,6 +297,7 @@ func (w *Workbench) drawn(t Toy, set SpringSet) (Arc, *LeapDrawing) {
 	for _, p := range a.Path {
 		d.Path = append(d.Path, LeapSpot{round5(p.T), round5(p.X), round5(p.Y), round3(p.Pitch)})
 	}
+	d.Frames = t.frames(d.Rest, d.Push, d.Path)
 	return a, d
 }
 

@@ -107,16 +107,16 @@ func (p *Parser) sheet() {
 		pat.WidthMM, pat.HeightMM = side("the length in mm"), side("the width in mm")
 	case "ngon":
 		n := int(p.Ranged("the number of corners", 3, 8))
-		p.shape(sheet.NGon(n, side("the side in mm"), 80, 0.1))
+		p.shape(sheet.NGon(n, side("the side in mm"), sheet.PlainGSM, sheet.PlainThicknessMM))
 	case "pentagon":
-		p.shape(sheet.NGon(5, side("the side in mm"), 80, 0.1))
+		p.shape(sheet.NGon(5, side("the side in mm"), sheet.PlainGSM, sheet.PlainThicknessMM))
 	case "polygon":
 		var pts []geom.Vec
 		for p.Peek().Kind == tokNumber {
 			x := p.Ranged("x in mm", -2000, 2000)
 			pts = append(pts, geom.Vec{X: x, Y: p.Ranged("y in mm", -2000, 2000)})
 		}
-		p.shape(sheet.Polygon(pts, 80, 0.1))
+		p.shape(sheet.Polygon(pts, sheet.PlainGSM, sheet.PlainThicknessMM))
 	}
 }
 

@@ -133,7 +133,7 @@ func Lint(p *sequence.Pattern) []Finding {
 			say(s.Line, "long", "step %d has %d words; at most %d are easily read aloud", s.No, n, readAloud)
 		}
 	}
-	sh, err := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
+	sh, err := sheet.New(p.WidthMM, p.HeightMM, sheet.PlainGSM, sheet.PlainThicknessMM)
 	if err != nil {
 		say(1, "fold", "its own sheet is impossible: %s", err)
 		return out

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"tussock/internal/say"
+	"tussock/internal/sheet"
 )
 
 // minLeftoverMM is the least side of a leftover worth keeping.
@@ -90,4 +91,9 @@ func (l *layer) keep(x, y, w, h float64) {
 	if w >= minLeftoverMM && h >= minLeftoverMM {
 		l.left = append(l.left, Placed{Piece: -1, X: x, Y: y, WidthMM: w, HeightMM: h})
 	}
+}
+
+// Keeps tells whether a leftover is worth keeping: no side under what can be folded.
+func (p Placed) Keeps() bool {
+	return p.Piece < 0 && sheet.SideRange.Holds(p.WidthMM) && sheet.SideRange.Holds(p.HeightMM)
 }

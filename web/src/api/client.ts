@@ -268,6 +268,9 @@ export const api = {
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),
   patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),
   sizes: () => read<Schemas["SizeView"][]>(client.GET("/api/v1/sizes")),
+  plainPaper: () => read<SheetSpec>(client.GET("/api/v1/plain-paper")),
+  turnedOver: (sheet: SheetSpec) =>
+    read<SheetSpec>(client.POST("/api/v1/turned-sheets", { body: sheetInput(sheet) })),
   moves: () => read<Moving[]>(client.GET("/api/v1/moves")),
   replay: (id: string, setup: Setup, signal?: AbortSignal) =>
     read<Replay>(
@@ -315,10 +318,13 @@ export const api = {
     read<Paper>(client.PUT("/api/v1/papers/{id}", { ...at(id), body: paper })),
   addLeftovers: (
     of: string,
-    sheet: SheetInput,
+    sheet: SheetInput | undefined,
     pieces: Schemas["LeftoverInput"][],
     cut?: { paper_id: number; used: number },
-  ) => read<Paper[]>(client.POST("/api/v1/leftovers", { body: { of, sheet, pieces, ...cut } })),
+  ) =>
+    read<Paper[]>(
+      client.POST("/api/v1/leftovers", { body: { of, ...(sheet ? { sheet } : {}), pieces, ...cut } }),
+    ),
   measurePaper: (size: SizeInput, grams: number, sheets: number, pile_mm: number, pile_sheets: number) =>
     read<Schemas["PaperMeasures"]>(
       client.POST("/api/v1/paper-measures", { body: { size, grams, sheets, pile_mm, pile_sheets } }),

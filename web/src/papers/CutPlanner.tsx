@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, sheetInput, type CutPlan, type Paper, type SheetInput } from "../api/client";
-import { plainFaces } from "../paper";
+import { Problem, sheetInput, type CutPlan, type Paper } from "../api/client";
+import { question } from "../api/queries";
+import { usePlainPaper } from "../paper";
 import { Button, Caution, Field, Figure, Select } from "../parts/controls";
 import { Faces } from "../parts/Faces";
 import { useUnits } from "../settings";
@@ -39,7 +40,7 @@ export function CutPlanner() {
   const [pieces, papers] = [wanted, held].map((rows) => rows.map((r) => toldIn(r, units))) as [Row[], Row[]];
   const kerf = toldIn(lost, units);
   const [own, setOwn] = useState("");
-  const drawer = useQuery({ queryKey: ["papers"], queryFn: api.papers });
+  const drawer = useQuery(question.papers());
   const sent = (rows: Row[]) =>
     rows.map((r) => {
       const sides = r.shape === "rectangle" || r.shape === "triangle" ? undefined : Number(r.shape);
@@ -62,14 +63,7 @@ export function CutPlanner() {
     };
   };
   const [asked, setAsked] = useState(order);
-  const plan = useQuery({
-    queryKey: ["cuts", asked],
-    queryFn: () =>
-      asked ? api.planCuts(asked.ps, asked.qs, asked.k) : Promise.reject(new Error("no order")),
-    enabled: asked !== undefined,
-    placeholderData: (old) => old,
-    retry: false,
-  });
+  const plan = useQuery(question.cuts(asked));
   const ask = () => {
     const o = order();
     setOwn(o ? "" : "A size or count is no number; write for example 105, 8 1/2 or 21cm.");
@@ -249,18 +243,20 @@ function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
   const units = useUnits();
   const keepLeftovers = useKeepLeftovers();
   const [kept, setKept] = useState<CutPlan | null>(null);
-  const left = plan.sheets.flatMap((s) => s.parts.filter((p) => p.leftover && big(p)));
+  const left = plan.sheets.flatMap((s) => s.parts.filter((p) => p.keeps));
   const shaped = plan.sheets.some((s) => s.parts.some((p) => p.outlines));
   const keep = async () => {
     setKept(plan);
     for (const [i, row] of papers.entries()) {
       const cut = plan.sheets.filter((s) => s.paper === i);
-      const pieces = cut.flatMap((s) => s.parts.filter((p) => p.leftover && big(p)));
+      const pieces = cut.flatMap((s) => s.parts.filter((p) => p.keeps));
       if (pieces.length === 0 && !row.paper) continue;
-      const of: SheetInput = row.paper
-        ? sheetInput(row.paper.sheet)
-        : { ...plainFaces, width: 210, height: 297, unit: "mm", gsm: 80, thickness_mm: 0.1 };
-      await keepLeftovers(row.name, of, pieces, row.paper && { paper_id: row.paper.id, used: cut.length });
+      await keepLeftovers(
+        row.name,
+        row.paper && sheetInput(row.paper.sheet),
+        pieces,
+        row.paper && { paper_id: row.paper.id, used: cut.length },
+      );
     }
   };
   return (
@@ -316,6 +312,7 @@ function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
 }
 
 function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const size = Math.max(s.width_mm, s.height_mm);
   const pad = size * 0.02;
@@ -330,7 +327,7 @@ function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
       <rect
         width={s.width_mm}
         height={s.height_mm}
-        fill="#fdf8ea"
+        fill={plain.front}
         stroke="#10302f"
         vectorEffect="non-scaling-stroke"
       />
@@ -339,7 +336,7 @@ function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
           <rect
             width={p.width_mm}
             height={p.height_mm}
-            fill={p.leftover ? "none" : "#b5c9c4"}
+            fill={p.leftover ? "none" : plain.back}
             stroke="#10302f"
             strokeDasharray={p.leftover ? "3 4" : undefined}
             vectorEffect="non-scaling-stroke"
@@ -381,7 +378,7 @@ function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
               cx={at(x1, x2)}
               cy={at(y1, y2)}
               r={size * 0.02}
-              fill="#fdf8ea"
+              fill={plain.front}
               stroke="#10302f"
               vectorEffect="non-scaling-stroke"
             />
@@ -401,9 +398,6 @@ function Layout({ sheet: s }: { sheet: CutPlan["sheets"][number] }) {
     </svg>
   );
 }
-
-/** Worth keeping: no side under what can be folded. */
-const big = (p: { width_mm: number; height_mm: number }) => Math.min(p.width_mm, p.height_mm) >= 20;
 
 /** A part's name and size, along its longer side, where there is room for them. */
 function Words({ part: p, size }: { part: CutPlan["sheets"][number]["parts"][number]; size: number }) {

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, type Division } from "../api/client";
-import { plainFaces } from "../paper";
+import { Problem, type Division } from "../api/client";
+import { question } from "../api/queries";
+import { usePlainPaper } from "../paper";
 import { Caution, Choice, Field, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
@@ -34,16 +35,7 @@ export function Divider() {
   const value =
     what === "length" ? parseLength(long, units) : parseNumber({ fraction: part, parts, angle: deg }[what]);
   const whole = what === "fraction" ? parseNumber(of) : 0;
-  const found = useQuery({
-    queryKey: ["divide", input, what, value, whole],
-    queryFn: () =>
-      input && value !== undefined && whole !== undefined
-        ? api.divide(input, what, value, whole)
-        : Promise.reject(new Error("no number")),
-    enabled: input !== undefined && value !== undefined && whole !== undefined,
-    placeholderData: (old) => old,
-    retry: false,
-  });
+  const found = useQuery(question.divide(input, what, value, whole));
   const problem = found.error instanceof Problem ? found.error : null;
   return (
     <div className="grid gap-8 lg:grid-cols-[24rem_1fr]">
@@ -112,6 +104,7 @@ export function Divider() {
 }
 
 function Answer({ found, what }: { found: Division; what: What }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const [chosen, setChosen] = useState(-1);
   const recipe = found.recipes[chosen] ?? found.recipes[found.recipes.length - 1];
@@ -158,7 +151,7 @@ function Answer({ found, what }: { found: Division; what: What }) {
             <PaperPicture
               picture={found.sheet}
               next={s.over}
-              colours={plainFaces}
+              colours={plain}
               label={s.words}
               className="h-52 w-full"
             />
@@ -182,6 +175,7 @@ function Answer({ found, what }: { found: Division; what: What }) {
 
 /** All marks of equal parts, in the order in which they are made. */
 function Tree({ found }: { found: Division }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const n = found.tree.length + 1;
   return (
@@ -194,7 +188,7 @@ function Tree({ found }: { found: Division }) {
           <PaperPicture
             picture={found.sheet}
             next={found.parts}
-            colours={plainFaces}
+            colours={plain}
             label={`The sheet in ${n} equal parts`}
             className="h-60 w-full"
           />

@@ -1,6 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, paperInput, type Paper } from "../api/client";
+import { usePlainPaper } from "../paper";
+import { question, changed } from "../api/queries";
 import { Button, Caution } from "../parts/controls";
 import { Faces } from "../parts/Faces";
 import { useUnits } from "../settings";
@@ -13,10 +15,11 @@ const ways: Record<string, string> = { fly: "Fly", hop: "Hop", flap: "Flap", spi
 
 /** Papers of one's own, what each is good for, and leftovers. */
 export function Drawer() {
+  usePlainPaper(); // known before a form is opened that begins with it
   const queries = useQueryClient();
-  const papers = useQuery({ queryKey: ["papers"], queryFn: api.papers });
+  const papers = useQuery(question.papers());
   const [editing, setEditing] = useState<number | "new" | null>(null);
-  const refresh = () => queries.invalidateQueries({ queryKey: ["papers"] });
+  const refresh = () => changed.papers(queries);
   const done = (changed: boolean) => {
     setEditing(null);
     if (changed) void refresh();

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { plainFaces } from "../paper";
+import { usePlainPaper } from "../paper";
 import { PrintLinks } from "../parts/PrintLinks";
 import { useUnits } from "../settings";
 import { SizeFields } from "./SizeFields";
@@ -9,6 +9,7 @@ import { useWanted } from "./wanted";
 
 /** Getting one sheet out of another, without a build. */
 export function GetSheet() {
+  const plain = usePlainPaper();
   const units = useUnits();
   const [entered, setSize] = useState(() => typed(210, 297, units));
   const size = toldIn(entered, units);
@@ -23,7 +24,7 @@ export function GetSheet() {
         <WayList asked={asked} />
       </div>
       <div className="space-y-6">
-        {way && <WaySteps way={way} colours={plainFaces} />}
+        {way && <WaySteps way={way} colours={plain} />}
         {asked.want?.kind === "ngon" && asked.ways?.largest_mm && have ? (
           <PrintLinks outline={{ width: have.width, height: have.height, n: asked.want.n ?? 0 }} />
         ) : (

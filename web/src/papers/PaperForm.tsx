@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem, type Paper, type PaperInput } from "../api/client";
-import { plainFaces } from "../paper";
+import { question } from "../api/queries";
+import { usePlainPaper } from "../paper";
 import { Button, Caution, Choice, Field } from "../parts/controls";
 import { Colour } from "../parts/Faces";
 import { useUnits } from "../settings";
@@ -13,6 +14,7 @@ type Source = "given" | "measured";
 
 /** A paper of one's own: what is known of it, given or measured. */
 export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (changed: boolean) => void }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const s = paper?.sheet;
   const [name, setName] = useState(paper?.name ?? "");
@@ -26,8 +28,8 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
   const [pile, setPile] = useState({ high: "", sheets: "100" });
   const [grain, setGrain] = useState<Paper["grain"]>(paper?.grain ?? "");
   const [stiffness, setStiffness] = useState<Paper["stiffness"]>(paper?.stiffness ?? "ordinary");
-  const [front, setFront] = useState(s?.front ?? plainFaces.front);
-  const [back, setBack] = useState(s?.back ?? plainFaces.back);
+  const [front, setFront] = useState(s?.front ?? plain.front);
+  const [back, setBack] = useState(s?.back ?? plain.back);
   const [faces, setFaces] = useState<"two" | "none">(s && s.front === s.back ? "none" : "two");
   const [left, setLeft] = useState(paper?.left === undefined ? "" : String(paper.left));
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -39,22 +41,7 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
     high: thick === "measured" ? parseLength(pile.high, units) : undefined,
     pileSheets: parseNumber(pile.sheets),
   };
-  const measured = useQuery({
-    queryKey: ["measure-paper", sheet, numbers],
-    queryFn: () =>
-      sheet
-        ? api.measurePaper(
-            sheet,
-            numbers.grams ?? 0,
-            numbers.sheets ?? 0,
-            numbers.high ?? 0,
-            numbers.pileSheets ?? 0,
-          )
-        : Promise.reject(new Error("no size")),
-    enabled: sheet !== undefined && (numbers.grams !== undefined || numbers.high !== undefined),
-    placeholderData: (old) => old,
-    retry: false,
-  });
+  const measured = useQuery(question.measurePaper(sheet, numbers));
   const m = measured.data;
   const refused = problem ?? (measured.error instanceof Problem ? measured.error : null);
   const wrong = (field: string) => {

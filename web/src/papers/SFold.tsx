@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, Problem } from "../api/client";
+import { Problem } from "../api/client";
+import { question } from "../api/queries";
 import { Field } from "../parts/controls";
 import { useUnits } from "../settings";
 import { parseLength, smallLength } from "../units";
@@ -11,15 +12,7 @@ export function SFold() {
   const [widths, setWidth] = useTypedLengths(3);
   const seen = widths.map((w) => parseLength(w, units));
   const [a, b, c] = seen;
-  const nudge = useQuery({
-    queryKey: ["s-fold", a, b, c],
-    queryFn: () =>
-      a !== undefined && b !== undefined && c !== undefined
-        ? api.sFold(a, b, c)
-        : Promise.reject(new Error("no widths")),
-    enabled: seen.every((w) => w !== undefined),
-    retry: false,
-  });
+  const nudge = useQuery(question.sFold(a, b, c));
   const way = (mm: number) =>
     Math.abs(mm) < 0.05
       ? "leave it where it is"

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem } from "../api/client";
+import { Problem } from "../api/client";
+import { question } from "../api/queries";
 import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
 import { length, lengthValue, number, sheetSize } from "../units";
@@ -14,12 +15,7 @@ export function SheetFacts() {
   const [entered, setSize] = useState(() => typed(210, 297, units));
   const size = toldIn(entered, units);
   const input = sizeInput(size);
-  const facts = useQuery({
-    queryKey: ["facts", input],
-    queryFn: () => (input ? api.sheetFacts(input) : Promise.reject(new Error("no size"))),
-    enabled: input !== undefined,
-    retry: false,
-  });
+  const facts = useQuery(question.facts(input));
   const problem = facts.error instanceof Problem ? facts.error : null;
   const f = facts.data;
   return (

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Problem } from "../api/client";
+import { type Problem } from "../api/client";
+import { question } from "../api/queries";
 import { Field } from "../parts/controls";
 import { NearSize } from "../parts/NearSize";
 import { useUnits } from "../settings";
@@ -17,7 +18,7 @@ export function SizeFields({
   onChange: (s: TypedSize) => void;
 }) {
   const units = useUnits();
-  const sizes = useQuery({ queryKey: ["sizes"], queryFn: api.sizes, staleTime: Infinity });
+  const sizes = useQuery(question.sizes());
   const wrong = (text: string, field: string) =>
     parseLength(text, units) === undefined
       ? `“${text}” is no length; write for example ${units === "mm" ? "210, or 21cm" : "8 1/2, or 210 mm"}`

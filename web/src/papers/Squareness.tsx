@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, type EffectOnToy as Toy, type SizeInput } from "../api/client";
-import { plainFaces } from "../paper";
+import { Problem, type EffectOnToy as Toy, type SizeInput } from "../api/client";
+import { question } from "../api/queries";
+import { usePlainPaper } from "../paper";
 import { PaperPicture } from "../parts/PaperPicture";
 import { Field, Select } from "../parts/controls";
 import { useUnits } from "../settings";
@@ -20,20 +21,8 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
   const read = typed.map((t) => (t.trim() === "" ? 0 : parseLength(t, units)));
   const [rising, falling] = read;
   const [pattern, setPattern] = useState("");
-  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
-  const judged = useQuery({
-    queryKey: ["measured", size, rising, falling, pattern],
-    queryFn: () =>
-      size && rising !== undefined && falling !== undefined
-        ? api.measuredSheet(size.width, size.height, rising, falling, pattern)
-        : Promise.reject(new Error("no lengths")),
-    enabled:
-      size !== undefined &&
-      rising !== undefined &&
-      falling !== undefined &&
-      (rising + falling > 0 || pattern !== ""),
-    retry: false,
-  });
+  const patterns = useQuery(question.patterns());
+  const judged = useQuery(question.measured(size, rising, falling, pattern));
   const q = judged.data;
   return (
     <section aria-labelledby="square">
@@ -100,6 +89,7 @@ export function Squareness({ size }: { size: SizeInput | undefined }) {
 
 /** What a sheet that is a little off does at the end, and how much to trim. */
 function Effect({ toy, title }: { toy: Toy; title: string }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const worst = Math.max(0, ...toy.misfits.map((m) => m.mm));
   return (
@@ -124,7 +114,7 @@ function Effect({ toy, title }: { toy: Toy; title: string }) {
       {toy.picture && (
         <PaperPicture
           picture={toy.picture}
-          colours={plainFaces}
+          colours={plain}
           label={`${title} from this sheet, folded flat`}
           className="mt-2 h-32 w-full"
         />

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, type SheetSpec, type Use } from "../api/client";
+import { question } from "../api/queries";
 import { Button } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
@@ -11,12 +12,7 @@ import { length, number, sheetSize } from "../units";
 export function Uses({ sheet }: { sheet: SheetSpec }) {
   const units = useUnits();
   const navigate = useNavigate();
-  const uses = useQuery({
-    queryKey: ["uses", sheet],
-    queryFn: () =>
-      api.uses({ width: sheet.width_mm, height: sheet.height_mm, unit: "mm" }, sheet.gsm, sheet.thickness_mm),
-    staleTime: Infinity,
-  });
+  const uses = useQuery(question.uses(sheet));
   const begin = async (u: Use) => {
     try {
       const { gsm, thickness_mm, paper, front, back, turned } = sheet;

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import { api, type SheetInput } from "../api/client";
+import { changed } from "../api/queries";
 
 export interface Piece {
   width_mm: number;
@@ -24,13 +25,13 @@ export function useKeepLeftovers() {
   const queries = useQueryClient();
   return async (
     of: string,
-    sheet: SheetInput,
+    sheet: SheetInput | undefined,
     pieces: Piece[],
     cut?: { paper_id: number; used: number },
   ): Promise<boolean> => {
     try {
       await api.addLeftovers(of, sheet, counted(pieces), cut);
-      await queries.invalidateQueries({ queryKey: ["papers"] });
+      await changed.papers(queries);
       toast(
         pieces.length === 1
           ? "The leftover is in the drawer"

@@ -1,16 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type SheetInput, type SheetSpec, type Want, type Way } from "../api/client";
+import { type SheetInput, type SheetSpec, type Want, type Way } from "../api/client";
+import { question } from "../api/queries";
 
 /** Whether a pattern does on a sheet. */
 export function useFit(pattern: string, sheet: SheetInput | undefined, knobs: Record<string, number>) {
-  return useQuery({
-    queryKey: ["fit", pattern, sheet, knobs],
-    queryFn: () => (sheet ? api.fit(pattern, sheet, knobs) : Promise.reject(new Error("no sheet"))),
-    enabled: sheet !== undefined,
-    placeholderData: (old) => old,
-    retry: false,
-    staleTime: Infinity,
-  }).data;
+  return useQuery(question.fit(pattern, sheet, knobs)).data;
 }
 
 /** A typed side in mm. */
@@ -34,30 +28,6 @@ export function pieceOf(sheet: SheetInput, way: Way, want: Want): SheetInput {
 /** How the sheet of a build is got, step by step; undefined when it needs nothing. */
 export function useOrigin(sheet: SheetSpec): Way | undefined {
   const { from } = sheet;
-  const found = useQuery({
-    queryKey: ["origin", from, sheet.gsm, sheet.thickness_mm],
-    queryFn: () =>
-      from
-        ? api.ways(
-            { width: from.width_mm, height: from.height_mm, unit: "mm" },
-            from.want,
-            false,
-            sheet.gsm,
-            sheet.thickness_mm,
-          )
-        : Promise.reject(new Error("no origin")),
-    enabled: from !== undefined,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const found = useQuery(question.origin(sheet));
   return from && found.data?.ways.find((w) => w.name === sheet.way);
 }
-
-/** The same sheet turned over sideways: its other side up, the creases it has mirrored. */
-export const turnedOver = (s: SheetSpec): SheetSpec => ({
-  ...s,
-  made: s.made?.map((crease) => crease.map((v, i) => (i % 2 === 0 ? s.width_mm - v : v))),
-  front: s.back,
-  back: s.front,
-  turned: !s.turned,
-});

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, type SizeInput, type Want, type Way, type Ways } from "../api/client";
+import { Problem, type SizeInput, type Want, type Way, type Ways } from "../api/client";
+import { question } from "../api/queries";
 import { useUnits } from "../settings";
 import { parseLength, parseNumber } from "../units";
 import { typedLength } from "./typedSize";
@@ -63,16 +64,9 @@ export function useWanted(
   const [cutFree, setCutFree] = useState(false);
   const [chosen, choose] = useState(0);
   const want = asWant(wanted, units);
-  const found = useQuery({
-    queryKey: ["ways", have, want, cutFree, gsm, thickness],
-    queryFn: () =>
-      have && typeof want !== "string"
-        ? api.ways(have, want, cutFree, gsm, thickness)
-        : Promise.reject(new Error("nothing asked")),
-    enabled: have !== undefined && typeof want !== "string",
-    placeholderData: (old) => old,
-    retry: false,
-  });
+  const found = useQuery(
+    question.ways(have, typeof want === "string" ? undefined : want, cutFree, gsm, thickness),
+  );
   const refused = found.error instanceof Problem ? found.error.message : "";
   const ways = typeof want === "string" || refused ? undefined : found.data;
   return {

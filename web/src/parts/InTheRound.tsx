@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
-import { api, type Picture, type Setup } from "../api/client";
+import { type Picture, type Setup } from "../api/client";
+import { question } from "../api/queries";
 import { Button } from "./controls";
 import { PaperPicture } from "./PaperPicture";
 
@@ -31,14 +32,7 @@ export function InTheRound({
   const [camera, setCamera] = useState(home);
   const [at, setAt] = useState(0.4);
   const [playing, setPlaying] = useState(false);
-  const found = useQuery({
-    queryKey: ["motion", pattern, step, setup, camera],
-    queryFn: () => api.motion(pattern, step, setup, camera.azimuth, camera.elevation),
-    placeholderData: (old, query) => (query?.queryKey[2] === step ? old : undefined),
-    staleTime: Infinity,
-    gcTime: 30_000,
-    retry: false,
-  });
+  const found = useQuery(question.motion(pattern, step, setup, camera.azimuth, camera.elevation));
   const still = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
   useEffect(() => {
     if (!playing) return undefined;

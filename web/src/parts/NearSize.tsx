@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type SizeInput } from "../api/client";
+import { type SizeInput } from "../api/client";
+import { question } from "../api/queries";
 import { useUnits } from "../settings";
 import { sheetSize } from "../units";
 import { Button } from "./controls";
@@ -16,13 +17,7 @@ export function NearSize({
   const units = useUnits();
   const [kept, setKept] = useState("");
   const key = JSON.stringify(size);
-  const near = useQuery({
-    queryKey: ["near", size],
-    queryFn: () => (size ? api.nearSizes(size) : Promise.reject(new Error("no size"))),
-    enabled: size !== undefined,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const near = useQuery(question.near(size));
   if (!size || !near.data || near.data.length === 0 || kept === key) return null;
   return (
     <div role="status" className="mt-2 border-2 border-on-mark bg-caution p-3 text-on-mark">

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api } from "../api/client";
+import { question } from "../api/queries";
 import { activeShortcuts } from "../keys";
 
 const item = "cursor-pointer px-3 py-2 data-[selected=true]:bg-ink data-[selected=true]:text-panel";
@@ -11,8 +11,8 @@ const item = "cursor-pointer px-3 py-2 data-[selected=true]:bg-ink data-[selecte
 export function Palette({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
   const [typed, setTyped] = useState("");
-  const builds = useQuery({ queryKey: ["builds"], queryFn: api.builds, enabled: open });
-  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, enabled: open });
+  const builds = useQuery({ ...question.builds(), enabled: open });
+  const patterns = useQuery({ ...question.patterns(), enabled: open });
   const close = () => {
     setTyped("");
     onClose();

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { api } from "../api/client";
+import { question } from "../api/queries";
 
 /** How another device comes in: address, code and the same as a square to be scanned. */
 export function SharingBox() {
-  const sharing = useQuery({ queryKey: ["sharing"], queryFn: api.sharing, refetchInterval: 3000 });
+  const sharing = useQuery(question.sharing());
   const s = sharing.data;
   if (!s) return null;
   if (!s.on) {

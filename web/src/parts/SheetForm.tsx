@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { api, Problem, type SheetInput, type SheetSpec } from "../api/client";
+import { question, changed } from "../api/queries";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
 import { number, parseNumber, sheetSize, type Units } from "../units";
@@ -77,8 +78,8 @@ export function SheetForm({
   const [draft, setDraft] = useState(() => draftOf(first, units));
   const [own, setOwn] = useState<{ field: string; message: string } | null>(null);
   const [keeping, setKeeping] = useState<Problem | null>(null);
-  const sizes = useQuery({ queryKey: ["sizes"], queryFn: api.sizes, staleTime: Infinity });
-  const papers = useQuery({ queryKey: ["papers"], queryFn: api.papers });
+  const sizes = useQuery(question.sizes());
+  const papers = useQuery(question.papers());
   const set = (part: Partial<Draft>) => {
     setOwn(null);
     setDraft((d) => ({ ...d, ...part }));
@@ -90,7 +91,7 @@ export function SheetForm({
     if ("field" in input) setOwn(input);
     else onChoose(input);
   };
-  const refresh = () => queries.invalidateQueries({ queryKey: ["papers"] });
+  const refresh = () => changed.papers(queries);
   const keep = async () => {
     const input = inputOf(draft);
     if ("field" in input) {

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Moving } from "../api/client";
+import { type Moving } from "../api/client";
+import { question } from "../api/queries";
 
 /** The ways of moving; undefined until they are there. */
 export function useMoves(): Moving[] | undefined {
-  return useQuery({ queryKey: ["moves"], queryFn: api.moves, staleTime: Infinity }).data;
+  return useQuery(question.moves()).data;
 }

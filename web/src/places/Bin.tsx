@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import { api } from "../api/client";
+import { question, changed } from "../api/queries";
 import { Button, Caution } from "../parts/controls";
 import { useUnits } from "../settings";
 import { sizeOf } from "../parts/trialWords";
@@ -11,11 +12,11 @@ export function Bin() {
   const units = useUnits();
   const ways = useMoves();
   const queries = useQueryClient();
-  const bin = useQuery({ queryKey: ["bin"], queryFn: api.bin, staleTime: 0 });
+  const bin = useQuery(question.bin());
   const restore = async (what: string, call: Promise<unknown>) => {
     try {
       await call;
-      await queries.invalidateQueries();
+      await changed.everything(queries);
       toast(`${what} is back`);
     } catch (e) {
       toast.error(e instanceof Error ? e.message : "It could not be restored.");

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Bundle } from "../api/client";
+import { changed } from "../api/queries";
 import { Button, Caution, Choice } from "../parts/controls";
 import { SharingBox } from "../parts/SharingBox";
 import { useSettings } from "../settings";
@@ -33,14 +34,14 @@ export function SettingsPlace() {
     attempt(async () => {
       // The server checks every value; nothing of the file is trusted here.
       const b = await api.addBundle(JSON.parse(await file.text()) as Bundle);
-      await queries.invalidateQueries();
+      await changed.everything(queries);
       void navigate(`/bench/${b.id}`);
       return `${b.name} is on the bench.`;
     });
   const restore = (file: File) =>
     attempt(async () => {
       const { kept } = await api.restoreBackup(file);
-      await queries.invalidateQueries();
+      await changed.everything(queries);
       setWaiting(null);
       return `Everything is as in the backup. What was there before is kept in ${kept}.`;
     });

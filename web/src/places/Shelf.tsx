@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { useMoves } from "../parts/useMoves";
 import { api, type BuildCard, type Moving, type Pattern, type StudyCard } from "../api/client";
-import { plainFaces } from "../paper";
+import { question, changed } from "../api/queries";
+import { usePlainPaper } from "../paper";
 import { Caution } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
@@ -11,9 +12,9 @@ import { recordValue, sheetSize } from "../units";
 
 /** The start: builds on the bench, and the patterns there are. */
 export function Shelf() {
-  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
-  const studies = useQuery({ queryKey: ["studies"], queryFn: api.studies, staleTime: Infinity });
-  const builds = useQuery({ queryKey: ["builds"], queryFn: api.builds, staleTime: 0 });
+  const patterns = useQuery(question.patterns());
+  const studies = useQuery(question.studies());
+  const builds = useQuery(question.builds());
   const problem = patterns.error ?? builds.error;
   const ways = useMoves()?.filter((w) => patterns.data?.some((p) => p.moves === w.name));
   return (
@@ -61,11 +62,12 @@ export function Shelf() {
 }
 
 function StudyLink({ study: s }: { study: StudyCard }) {
+  const plain = usePlainPaper();
   return (
     <li className="border border-line bg-panel">
       <Link to={`/study/${s.id}`} className="flex h-full flex-col p-3 hover:bg-ground">
         {s.picture && (
-          <PaperPicture thin picture={s.picture} colours={plainFaces} label="" className="h-24 w-full" />
+          <PaperPicture thin picture={s.picture} colours={plain} label="" className="h-24 w-full" />
         )}
         <span className="title mt-2 block">{s.title}</span>
         <span className="block text-sm text-quiet">
@@ -79,7 +81,7 @@ function StudyLink({ study: s }: { study: StudyCard }) {
 function OnBench({ build: b }: { build: BuildCard }) {
   const units = useUnits();
   const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: ["builds"] });
+  const refresh = () => changed.builds(queries);
   const bin = async () => {
     await api.binBuild(b.id);
     await refresh();
@@ -141,6 +143,7 @@ function OnBench({ build: b }: { build: BuildCard }) {
 }
 
 function Card({ pattern: p, way }: { pattern: Pattern; way: Moving }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   return (
     <li className="border border-line bg-panel">
@@ -149,7 +152,7 @@ function Card({ pattern: p, way }: { pattern: Pattern; way: Moving }) {
           {p.picture && (
             <PaperPicture
               picture={p.picture}
-              colours={plainFaces}
+              colours={plain}
               label={`${p.title}, finished`}
               className="h-44 w-full"
             />

@@ -2,12 +2,13 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Problem, sheetInput, type SheetInput } from "../api/client";
+import { question } from "../api/queries";
 import { pieceOf, useFit } from "../papers/sheets";
 import { WaySteps } from "../papers/SheetWays";
 import { useWanted } from "../papers/wanted";
 import { Caution, Field } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
-import { ordinary, plainFaces } from "../paper";
+import { usePlainPaper } from "../paper";
 import { GetIt, Verdict } from "../papers/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
@@ -15,11 +16,12 @@ import { length, number } from "../units";
 
 /** Choosing the sheet for a new build. */
 export function Start() {
+  const plain = usePlainPaper();
   const { pattern = "" } = useParams();
   const units = useUnits();
   const navigate = useNavigate();
   const [name, setName] = useState("");
-  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  const patterns = useQuery(question.patterns());
   const p = patterns.data?.find((x) => x.id === pattern);
   const create = useMutation({
     mutationFn: async (sheet: SheetInput) => {
@@ -54,7 +56,7 @@ export function Start() {
       </main>
     );
   }
-  if (!p) return <main id="main" />;
+  if (!p || !plain.gsm) return <main id="main" />;
   return (
     <main
       id="main"
@@ -67,13 +69,13 @@ export function Start() {
         </p>
         {lacking && asked.way ? (
           <div className="mt-4">
-            <WaySteps way={asked.way} colours={plainFaces} />
+            <WaySteps way={asked.way} colours={plain} />
           </div>
         ) : (
           p.picture && (
             <PaperPicture
               picture={p.picture}
-              colours={plainFaces}
+              colours={plain}
               label={`${p.title}, finished`}
               className="mt-4 h-[12rem] w-full lg:h-[30rem]"
             />
@@ -111,7 +113,7 @@ export function Start() {
           </div>
         )}
         <SheetForm
-          first={{ ...ordinary, width_mm: p.width_mm, height_mm: p.height_mm }}
+          first={{ ...plain, width_mm: p.width_mm, height_mm: p.height_mm }}
           action="Begin folding"
           weight={lacking ? "main" : "now"}
           problem={create.error}

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, type Study as StudyData } from "../api/client";
+import { type Study as StudyData } from "../api/client";
+import { question } from "../api/queries";
 import { useShortcuts } from "../keys";
-import { plainFaces } from "../paper";
+import { usePlainPaper } from "../paper";
 import { Button, Caution, Figure, Check } from "../parts/controls";
 import { InTheRound } from "../parts/InTheRound";
 import { PaperPicture } from "../parts/PaperPicture";
@@ -30,11 +31,7 @@ function stepInAddress(): number {
 /** A base or a single operation, looked at closely: its steps, and the finished paper. */
 export function Study() {
   const { pattern = "", step: stepText } = useParams();
-  const study = useQuery({
-    queryKey: ["study", pattern],
-    queryFn: () => api.study(pattern),
-    staleTime: Infinity,
-  });
+  const study = useQuery(question.study(pattern));
   const navigate = useNavigate();
   const steps = study.data?.replay.steps ?? [];
   const step = stepText ? Math.min(Math.max(1, Number(stepText) || 1), Math.max(1, steps.length)) : 0;
@@ -87,6 +84,7 @@ export function Study() {
 }
 
 function Strip({ study, pattern, step }: { study: StudyData; pattern: string; step: number }) {
+  const plain = usePlainPaper();
   const stop = (to: number, label: string, picture: StudyData["replay"]["start"]) => (
     <Link
       key={to}
@@ -96,7 +94,7 @@ function Strip({ study, pattern, step }: { study: StudyData; pattern: string; st
       className={`flex w-[4.6rem] shrink-0 flex-col items-center px-1 pt-1 ${to === step ? "bg-panel" : "hover:bg-ground"}`}
     >
       <span className="flex h-14 w-full items-center justify-center lg:h-16">
-        <PaperPicture thin picture={picture} colours={plainFaces} label="" className="h-full w-full" />
+        <PaperPicture thin picture={picture} colours={plain} label="" className="h-full w-full" />
       </span>
       <span className="title text-sm">{label}</span>
       <span
@@ -119,6 +117,7 @@ function Strip({ study, pattern, step }: { study: StudyData; pattern: string; st
 }
 
 function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to: number) => void }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const [round, setRound] = useState(false);
   const steps = study.replay.steps;
@@ -150,7 +149,7 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
             <PaperPicture
               picture={before}
               next={s.next}
-              colours={plainFaces}
+              colours={plain}
               label={s.describe}
               className="h-[22rem] w-full lg:h-[30rem]"
             />
@@ -161,7 +160,7 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
           <PaperPicture
             picture={s.round ?? s.after}
             showCentre
-            colours={plainFaces}
+            colours={plain}
             label={`After step ${step}`}
             className="h-[22rem] w-full lg:h-[30rem]"
           />
@@ -219,6 +218,7 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
 }
 
 function Finished({ study, go }: { study: StudyData; go: (to: number) => void }) {
+  const plain = usePlainPaper();
   const units = useUnits();
   const [look, setLook] = useState<Look>("flat");
   const steps = study.replay.steps;
@@ -258,7 +258,7 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
                   : undefined
           }
           layers={look === "layers" ? last?.layers : undefined}
-          colours={plainFaces}
+          colours={plain}
           label={`${study.replay.title}, ${looks[look].toLowerCase()}`}
           className="mt-4 h-[22rem] w-full grow lg:h-[30rem]"
         />

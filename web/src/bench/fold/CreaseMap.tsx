@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type StepLook } from "../../api/client";
+import { type StepLook } from "../../api/client";
+import { question } from "../../api/queries";
 import { PaperPicture } from "../../parts/PaperPicture";
 import type { Ready } from "../frame/useBench";
 
@@ -10,14 +11,7 @@ const corners = ["lower left", "lower right", "upper right", "upper left", "midd
 export function CreaseMap({ ready, step, look }: { ready: Ready; step: number; look: StepLook | undefined }) {
   const { pattern, setup, good } = ready;
   const [spot, setSpot] = useState<{ step: number; x: number; y: number } | null>(null);
-  const found = useQuery({
-    queryKey: ["whence", pattern.id, setup, spot],
-    queryFn: () =>
-      spot ? api.whence(pattern.id, setup, spot.step, spot.x, spot.y) : Promise.reject(new Error("no spot")),
-    enabled: spot !== null,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const found = useQuery(question.whence(pattern.id, setup, spot));
   const s = good.steps[step - 1];
   if (!look || !s) return <p aria-busy="true">Unfolding …</p>;
   const colours = { front: good.sheet.front, back: good.sheet.back };

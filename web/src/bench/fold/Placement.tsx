@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Placement as Place } from "../../api/client";
+import { type Placement as Place } from "../../api/client";
+import { question } from "../../api/queries";
 import { Button } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
@@ -14,12 +15,8 @@ export function Placements({ ready, step }: { ready: Ready; step: number }) {
   const chosen = lengths.some((k) => setup.recipes?.[k.name]);
   const [asked, ask] = useState(false);
   const places = useQuery({
-    queryKey: ["placements", pattern.id, step, setup],
-    queryFn: () => api.placements(pattern.id, step, setup),
+    ...question.placements(pattern.id, step, setup),
     enabled: lengths.length > 0 && (asked || chosen),
-    placeholderData: (old) => old,
-    staleTime: Infinity,
-    retry: false,
   });
   if (lengths.length === 0) return null;
   if (!asked && !chosen) {

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem } from "../../api/client";
+import { Problem } from "../../api/client";
+import { question } from "../../api/queries";
 import { Button, Choice, Field, Select } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
@@ -23,13 +24,7 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
   const [text, setText] = useState("2");
   const mm = parseLength(text, units);
   // What a slip here moves, to choose a landmark that was measured.
-  const unit = useQuery({
-    queryKey: ["slip", pattern.id, step, setup, { past_mm: 1 }],
-    queryFn: () => api.slip(pattern.id, step, setup, { past_mm: 1 }),
-    enabled: open,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const unit = useQuery({ ...question.slip(pattern.id, step, setup, { past_mm: 1 }), enabled: open });
   const landmarks = (unit.data?.moved ?? []).map((m) => ({ value: m.name, label: m.words }));
   const named = landmark || landmarks[0]?.value;
   const slip =
@@ -40,14 +35,7 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
           ? undefined
           : { landmark: named, off_mm: mm }
         : { past_mm: way === "past" ? mm : -mm };
-  const found = useQuery({
-    queryKey: ["slip", pattern.id, step, setup, slip],
-    queryFn: () =>
-      slip === undefined ? Promise.reject(new Error("no length")) : api.slip(pattern.id, step, setup, slip),
-    enabled: open && slip !== undefined,
-    placeholderData: (old) => old,
-    retry: false,
-  });
+  const found = useQuery(question.slip(pattern.id, step, setup, open ? slip : undefined));
   if (!open) return <Button onClick={() => setOpen(true)}>I folded it off its place</Button>;
   const q = found.data;
   const refused = found.error instanceof Problem ? found.error.message : undefined;

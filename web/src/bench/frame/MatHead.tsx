@@ -3,6 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../../api/client";
+import { changed } from "../../api/queries";
 import { Button, Field } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { offerUndo } from "../../undo";
@@ -25,11 +26,11 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
   };
   const bin = async () => {
     await api.binBuild(build.id);
-    await queries.invalidateQueries({ queryKey: ["builds"] });
+    await changed.builds(queries);
     void navigate("/");
     offerUndo(`${build.name} is in the bin`, async () => {
       await api.restoreBuild(build.id);
-      await queries.invalidateQueries();
+      await changed.everything(queries);
     });
   };
   const row =

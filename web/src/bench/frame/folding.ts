@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useSyncExternalStore } from "react";
-import { api, type Care } from "../../api/client";
+import { type Care } from "../../api/client";
+import { question } from "../../api/queries";
 import type { Ready } from "./useBench";
 
 /** The care that each step of a build needs; empty until it is known. */
@@ -9,15 +10,7 @@ export function useCare({ pattern, build, good }: Ready): Care[] {
   const bends = new Set(pattern.knobs.filter((k) => k.implied).map((k) => k.name));
   const knobs = Object.fromEntries(Object.entries(build.setup.knobs).filter(([name]) => !bends.has(name)));
   const setup = { ...build.setup, knobs };
-  const found = useQuery({
-    queryKey: ["care", pattern.id, setup],
-    queryFn: () => api.care(pattern.id, setup, "adult"),
-    enabled: good.ok,
-    placeholderData: (old) => old,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
-  });
+  const found = useQuery({ ...question.care(pattern.id, setup), enabled: good.ok });
   return found.data ?? none;
 }
 
@@ -25,14 +18,7 @@ const none: Care[] = [];
 
 /** A step looked at more closely: hidden layers, likely mistakes, the crease map. */
 export function useLook({ pattern, setup, good }: Ready, step: number, asked: boolean) {
-  return useQuery({
-    queryKey: ["look", pattern.id, step, setup],
-    queryFn: () => api.look(pattern.id, step, setup),
-    enabled: asked && good.ok,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
-  }).data;
+  return useQuery({ ...question.look(pattern.id, step, setup), enabled: asked && good.ok }).data;
 }
 
 /** How a person likes to see steps; kept on this device. */

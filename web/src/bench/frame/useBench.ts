@@ -1,4 +1,4 @@
-import { keepPreviousData, replaceEqualDeep, useQuery, useQueryClient } from "@tanstack/react-query";
+import { replaceEqualDeep, useQuery, useQueryClient, skipToken } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { toast } from "sonner";
@@ -13,6 +13,7 @@ import {
 } from "../../api/client";
 
 import { useMoves } from "../../parts/useMoves";
+import { question, changed, know } from "../../api/queries";
 
 export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
@@ -33,8 +34,8 @@ function useRested<T>(value: T | undefined, ms: number): T | undefined {
 /** A build, the set-up that is being tried out on it, and what that folds into. */
 export function useBench(id: number) {
   const queries = useQueryClient();
-  const build = useQuery({ queryKey: ["build", id], queryFn: () => api.build(id), retry: false });
-  const patterns = useQuery({ queryKey: ["patterns"], queryFn: api.patterns, staleTime: Infinity });
+  const build = useQuery(question.build(id));
+  const patterns = useQuery(question.patterns());
   // What the hand is moving right now; null while it rests on what is saved.
   const [edit, setEdit] = useState<Setup | null>(null);
   const setup = edit ?? build.data?.setup;
@@ -46,19 +47,16 @@ export function useBench(id: number) {
   // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
   const before = useRef<Replay | undefined>(undefined);
   const replay = useQuery({
-    queryKey: ["replay", build.data?.pattern, folded],
-    queryFn: async ({ signal }) => {
-      if (!build.data || !folded) throw new Error("no build yet");
-      const fresh = await api.replay(build.data.pattern, folded, signal);
-      const shared = before.current ? replaceEqualDeep(before.current, fresh) : fresh;
-      before.current = shared;
-      return shared;
-    },
-    enabled: build.data !== undefined,
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
+    ...question.replay(build.data?.pattern, folded),
+    queryFn:
+      build.data && folded
+        ? async ({ signal }) => {
+            const fresh = await api.replay(build.data.pattern, folded, signal);
+            const shared = before.current ? replaceEqualDeep(before.current, fresh) : fresh;
+            before.current = shared;
+            return shared;
+          }
+        : skipToken,
   });
   const view = replay.data;
   // The last good state stays on the mat while a fold cannot be made.
@@ -67,8 +65,8 @@ export function useBench(id: number) {
 
   const show = useCallback(
     (b: Build) => {
-      queries.setQueryData(["build", b.id], b);
-      void queries.invalidateQueries({ queryKey: ["builds"] });
+      know.build(queries, b);
+      void changed.builds(queries);
     },
     [queries],
   );

@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Prediction, type Setup } from "../../api/client";
+import { type Prediction, type Setup } from "../../api/client";
+import { question } from "../../api/queries";
 import { useConditions } from "../../parts/conditions";
 import type { Ready } from "./useBench";
 
@@ -15,14 +16,7 @@ export function usePrediction(ready: Ready, setup: Setup, ghosts: { name: string
         g.setup.sheet.width_mm === setup.sheet.width_mm && g.setup.sheet.height_mm === setup.sheet.height_mm,
     )
     .map((g) => ({ name: g.name, knobs: g.setup.knobs }));
-  const answer = useQuery({
-    queryKey: ["prediction", id, setup, how, beside],
-    queryFn: ({ signal }) => api.predict(id, setup, how, beside, signal),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    retry: false,
-  });
+  const answer = useQuery(question.prediction(id, setup, how, beside));
   // What cannot be folded cannot be tried: the last picture stays on the mat.
   const [good, setGood] = useState<Prediction>();
   if (answer.data && answer.data !== good) setGood(answer.data);

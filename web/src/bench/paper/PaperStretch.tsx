@@ -2,7 +2,7 @@ import { Link, useNavigate } from "react-router";
 import { useState } from "react";
 import { api, Problem, sheetInput, type SheetInput, type Way } from "../../api/client";
 import { useKeepLeftovers } from "../../papers/leftovers";
-import { inMM, pieceOf, turnedOver, useFit, useOrigin } from "../../papers/sheets";
+import { inMM, pieceOf, useFit, useOrigin } from "../../papers/sheets";
 import { WaySteps } from "../../papers/SheetWays";
 import { useWanted } from "../../papers/wanted";
 import { Button, Caution, Figure } from "../../parts/controls";
@@ -192,7 +192,9 @@ export function PaperStretch({ ready }: { ready: Ready }) {
             Put what is left over into the drawer
           </Button>
         )}
-        {!refused && <FaceUp replay={good} onTurn={() => void take(sheetInput(turnedOver(sheet)))} />}
+        {!refused && (
+          <FaceUp replay={good} onTurn={() => void api.turnedOver(sheet).then((s) => take(sheetInput(s)))} />
+        )}
         {!refused && <PrintLinks build={build.id} />}
         <h3 className="text-xl">Another paper</h3>
         <SheetForm

@@ -25,6 +25,7 @@ import { TrialChart } from "../../parts/TrialChart";
 import { TrialForm } from "./TrialForm";
 import { sizeOf } from "../../parts/trialWords";
 import type { Ready } from "../frame/useBench";
+import { changed } from "../../api/queries";
 
 /** Trials: log them, see them by tweak. */
 export function TryStretch({ ready }: { ready: Ready }) {
@@ -69,8 +70,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
   /** Shows the build after a trial has changed: what was learnt from trials may differ now. */
   const show = (b: Build) => {
     bench.show(b);
-    const learnt = ["prediction", "sensitivity", "sweep", "clinic", "sizes", "schools"];
-    void queries.invalidateQueries({ predicate: (q) => learnt.includes(String(q.queryKey[0])) });
+    void changed.trials(queries);
   };
   const throwAway = async (t: Trial) => {
     const b = await bench.change(api.binTrial(t.id));

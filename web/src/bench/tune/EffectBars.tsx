@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Setup } from "../../api/client";
+import { type Setup } from "../../api/client";
+import { question } from "../../api/queries";
 import { Choice } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { inRecordUnit, number, recordUnit } from "../../units";
@@ -15,13 +16,7 @@ export function EffectBars({ ready, setup }: { ready: Ready; setup: Setup }) {
   const [how] = useConditions(way);
   const [by, setBy] = useState(way.measures[0]?.name ?? "");
   const id = ready.build.pattern;
-  const answer = useQuery({
-    queryKey: ["sensitivity", id, setup, how],
-    queryFn: () => api.sensitivity(id, setup, how),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const answer = useQuery(question.sensitivity(id, setup, how));
   if (!answer.data) return <p>{answer.error ? answer.error.message : "Moving each knob by a step…"}</p>;
   const gauge = way.measures.find((m) => m.name === by);
   const unit = gauge?.unit ?? "";

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type School } from "../../api/client";
+import { question } from "../../api/queries";
 import { Button } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { number, outcomeRange, outcomeValue, recordValue } from "../../units";
@@ -10,11 +11,7 @@ import type { Ready } from "../frame/useBench";
 export function Schools({ ready }: { ready: Ready }) {
   const { build, way, setup } = ready;
   const [how] = useConditions(way);
-  const answer = useQuery({
-    queryKey: ["schools", build.id, build.updated_at, build.trials, setup, how],
-    queryFn: () => api.schools(build.id, how),
-    retry: false,
-  });
+  const answer = useQuery(question.schools(build, setup, how));
   if (!answer.data) return <p>{answer.error ? answer.error.message : "Trying both ways…"}</p>;
   if (answer.data.length === 0) return <p>Folders agree on all knobs that this pattern has.</p>;
   return (

@@ -1,6 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, Problem, type Moving, type Optimum, type SearchProgress, type Setup } from "../../api/client";
+import { question } from "../../api/queries";
 import { Button, Caution, Check, Field, Select } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import {
@@ -37,12 +38,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const [problem, setProblem] = useState("");
   const running = useRef<AbortController | null>(null);
   useEffect(() => () => running.current?.abort(), []);
-  const levers = useQuery({
-    queryKey: ["levers", build.pattern, setup, how],
-    queryFn: () => api.levers(build.pattern, setup, how),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-  });
+  const levers = useQuery(question.levers(build.pattern, setup, how));
   // A pattern need not have all the knobs that are usual.
   const free = levers.data ? wanted.filter((n) => levers.data.some((l) => l.name === n)) : wanted;
   const start = async () => {

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { Link } from "react-router";
-import { api, type Sizes as Compared } from "../../api/client";
+import { type Sizes as Compared } from "../../api/client";
+import { question } from "../../api/queries";
 import { useUnits } from "../../settings";
 import {
   inRecordUnit,
@@ -22,11 +23,7 @@ export function Sizes({ ready }: { ready: Ready }) {
   const units = useUnits();
   const { build, way, setup } = ready;
   const [how] = useConditions(way);
-  const answer = useQuery({
-    queryKey: ["sizes", build.id, build.updated_at, build.trials, setup, how],
-    queryFn: () => api.compareSizes(build.id, how),
-    retry: false,
-  });
+  const answer = useQuery(question.compareSizes(build, setup, how));
   if (!answer.data) return <p>{answer.error ? answer.error.message : "Folding it at other sizes…"}</p>;
   const { sizes, advice } = answer.data;
   const outcomes = sizes.find((s) => s.outcomes.length > 0)?.outcomes ?? [];

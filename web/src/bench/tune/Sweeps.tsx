@@ -1,7 +1,8 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
-import { api, type Gauge, type Lever, type Setup, type Sweep } from "../../api/client";
+import { type Gauge, type Lever, type Setup, type Sweep } from "../../api/client";
+import { question } from "../../api/queries";
 import { Select } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { inRecordUnit, knobValue, number, recordUnit } from "../../units";
@@ -17,19 +18,8 @@ export function Sweeps({ ready, setup }: { ready: Ready; setup: Setup }) {
   const [second, setSecond] = useState(way.sweep[1] ?? "");
   const [by, setBy] = useState(way.measures[0]?.name ?? "");
   const id = ready.build.pattern;
-  const levers = useQuery({
-    queryKey: ["levers", id, setup, how],
-    queryFn: () => api.levers(id, setup, how),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-  });
-  const answer = useQuery({
-    queryKey: ["sweep", id, setup, how, lever, second],
-    queryFn: () => api.sweep(id, setup, how, lever, second),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const levers = useQuery(question.levers(id, setup, how));
+  const answer = useQuery(question.sweep(id, setup, how, lever, second));
   const gauge = way.measures.find((m) => m.name === by) ?? {
     name: by,
     unit: "",

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, type Clinic, type Remedy, type Setup } from "../../api/client";
+import { question } from "../../api/queries";
 import { useShortcuts } from "../../keys";
 import { drawerOf, viewsOf } from "../../motions";
 import { Button, Caution, Choice, DoNow, Figure } from "../../parts/controls";
@@ -62,11 +63,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
     ),
   );
   const latest = build.tweaks.at(-1);
-  const clinic = useQuery({
-    queryKey: ["clinic", build.id, build.updated_at, build.trials, how],
-    queryFn: () => api.clinic(build.id, how),
-    retry: false,
-  });
+  const clinic = useQuery(question.clinic(build, how));
   const [other, setOther] = useState(0);
   const finding = clinic.data?.finding;
   const remedies = finding?.remedy ? [finding.remedy, ...finding.others] : [];

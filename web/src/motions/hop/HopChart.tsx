@@ -192,7 +192,7 @@ export function Toy({
   Y: (m: number) => number;
   thick?: number;
 }) {
-  const at = ([x, y]: [number, number]) => `${X(x).toFixed(1)} ${Y(y).toFixed(1)}`;
+  const at = ({ x, y }: { x: number; y: number }) => `${X(x).toFixed(1)} ${Y(y).toFixed(1)}`;
   return (
     <g data-pose="">
       <path
@@ -202,10 +202,10 @@ export function Toy({
         strokeWidth={thick}
         strokeLinejoin="round"
       />
-      <circle cx={X(pose.nose[0])} cy={Y(pose.nose[1])} r={thick * 1.4} fill="var(--ink)" />
+      <circle cx={X(pose.nose.x)} cy={Y(pose.nose.y)} r={thick * 1.4} fill="var(--ink)" />
       <circle
-        cx={X(pose.com[0])}
-        cy={Y(pose.com[1])}
+        cx={X(pose.com.x)}
+        cy={Y(pose.com.y)}
         r={thick * 1.6}
         fill="var(--ground)"
         stroke="var(--ink)"

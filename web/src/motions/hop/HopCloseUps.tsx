@@ -3,30 +3,26 @@ import type { LeapDrawing } from "./types";
 import { useUnits } from "../../settings";
 import { number, smallLength } from "../../units";
 import { Toy } from "./HopChart";
-import type { Pose } from "./hopPose";
+import type { Frame } from "./hopPose";
 
 const wide = 360;
 const high = 170;
 
 /** The toy from the side, as large as it goes: where the finger presses, how far the pleat is open. */
-export function Pleat({ hop, pose, pressed }: { hop: LeapDrawing; pose: Pose; pressed: boolean }) {
+export function Pleat({ hop, frame, pressed }: { hop: LeapDrawing; frame: Frame; pressed: boolean }) {
+  const { pose } = frame;
   const units = useUnits();
   // It stays where it is while it flies: only its shape and pitch are looked at here.
-  const xs = [pose.rear, pose.catch, pose.hip, pose.nose].map((p) => p[0]);
-  const ys = [pose.rear, pose.catch, pose.hip, pose.nose].map((p) => p[1]);
+  const xs = [pose.rear, pose.catch, pose.hip, pose.nose].map((p) => p.x);
+  const ys = [pose.rear, pose.catch, pose.hip, pose.nose].map((p) => p.y);
   const size = 1.25 * (hop.body_m + hop.middle_m);
   const scale = Math.min((wide - 40) / size, (high - 50) / (0.62 * size));
   const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
-  const onTable = Math.min(...ys) > -1e-6 && pose.catch[1] < 1e-6;
+  const onTable = Math.min(...ys) > -1e-6 && pose.catch.y < 1e-6;
   const base = onTable ? high - 40 : high / 2;
   const X = (m: number) => wide / 2 + (m - cx) * scale;
   const Y = (m: number) => base - (m - (onTable ? 0 : cy)) * scale;
-  const middle = [pose.catch[0] - pose.hip[0], pose.catch[1] - pose.hip[1]] as const;
-  const foot = [pose.rear[0] - pose.catch[0], pose.rear[1] - pose.catch[1]] as const;
-  const cos =
-    (-middle[0] * foot[0] - middle[1] * foot[1]) /
-    Math.max(1e-9, Math.hypot(...middle) * Math.hypot(...foot));
-  const open = (Math.acos(Math.max(-1, Math.min(1, cos))) * 180) / Math.PI;
+  const open = frame.open_deg;
   const gap = 1000 * (hop.foot_m - hop.middle_m);
   return (
     <figure data-pleat="">
@@ -41,14 +37,14 @@ export function Pleat({ hop, pose, pressed }: { hop: LeapDrawing; pose: Pose; pr
         {pressed && (
           <g>
             <path
-              d={`M${X(pose.hip[0] + hop.press_mm / 1000)} ${Y(pose.hip[1]) - 48}v34m-8 -10l8 10l8 -10`}
+              d={`M${X(pose.hip.x + hop.press_mm / 1000)} ${Y(pose.hip.y) - 48}v34m-8 -10l8 10l8 -10`}
               fill="none"
               stroke="var(--ink)"
               strokeWidth="3"
             />
             <text
-              x={X(pose.hip[0] + hop.press_mm / 1000) + 14}
-              y={Y(pose.hip[1]) - 36}
+              x={X(pose.hip.x + hop.press_mm / 1000) + 14}
+              y={Y(pose.hip.y) - 36}
               fontSize="14"
               fill="var(--ink)"
             >
@@ -56,18 +52,12 @@ export function Pleat({ hop, pose, pressed }: { hop: LeapDrawing; pose: Pose; pr
             </text>
           </g>
         )}
-        <text
-          x={X(pose.hip[0]) - 6}
-          y={Y(pose.hip[1]) - 12}
-          textAnchor="end"
-          fontSize="14"
-          fill="var(--quiet)"
-        >
+        <text x={X(pose.hip.x) - 6} y={Y(pose.hip.y) - 12} textAnchor="end" fontSize="14" fill="var(--quiet)">
           hip
         </text>
         <text
-          x={X(pose.nose[0])}
-          y={Y(pose.nose[1]) - 14}
+          x={X(pose.nose.x)}
+          y={Y(pose.nose.y) - 14}
           textAnchor="middle"
           fontSize="14"
           fill="var(--quiet)"
@@ -75,7 +65,7 @@ export function Pleat({ hop, pose, pressed }: { hop: LeapDrawing; pose: Pose; pr
           nose
         </text>
         {onTable && (
-          <text x={X(pose.catch[0])} y={base + 18} textAnchor="middle" fontSize="14" fill="var(--quiet)">
+          <text x={X(pose.catch.x)} y={base + 18} textAnchor="middle" fontSize="14" fill="var(--quiet)">
             second fold
           </text>
         )}

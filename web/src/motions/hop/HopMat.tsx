@@ -8,7 +8,7 @@ import { number, recordValue } from "../../units";
 import type { MatProps } from "../drawing";
 import { HopChart } from "./HopChart";
 import { Feet, Pleat } from "./HopCloseUps";
-import { moment, pushUntil } from "./hopPose";
+import { leaving, moment } from "./hopPose";
 import { PathTable } from "../PathTable";
 import { Scrubber } from "../Scrubber";
 
@@ -27,11 +27,12 @@ function Hop({ prediction, hop, how, measured, name }: MatProps & { hop: LeapDra
   // The arc is painted first; what is looked at closely and the table follow.
   const later = useDeferredValue(hop);
   const close = moment(later, at);
+  if (!now || !close) return <p>{prediction.mode_words}</p>;
   const phase = {
     press: "the finger presses the rear down",
     push: `${number(1000 * now.t)} ms after it slipped off: both folds push`,
-    air: `${number(now.t, 2)} s in the air, ${recordValue(Math.max(0, now.pose.com[1]), "cm", units)} up`,
-  }[now.phase];
+    air: `${number(now.t, 2)} s in the air, ${recordValue(Math.max(0, now.pose.com.y), "cm", units)} up`,
+  }[now.phase as "press" | "push" | "air"];
   const words =
     `Predicted: ${prediction.mode}. Just as meant it comes ${recordValue(Math.abs(hop.length_m), "cm", units)} ` +
     `${hop.backward ? "backward" : "forward"} and ${recordValue(hop.height_m, "cm", units)} high.`;
@@ -58,7 +59,7 @@ function Hop({ prediction, hop, how, measured, name }: MatProps & { hop: LeapDra
       <div className="grid gap-4 border-t border-line pt-2 sm:grid-cols-2">
         <Pleat
           hop={later}
-          pose={close.phase === "air" ? moment(later, pushUntil - 0.001).pose : close.pose}
+          frame={close.phase === "air" ? (leaving(later) ?? close) : close}
           pressed={close.phase === "press"}
         />
         <Feet hop={later} />
