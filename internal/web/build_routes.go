@@ -8,17 +8,32 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/store"
 	"tussock/internal/ways"
 )
 
-// PathID is a number in the path.
-type PathID struct {
-	ID int64 `path:"id" minimum:"1"`
+// benchArea answers for builds, tweaks, trials and the bin.
+type benchArea struct {
+	store   *store.Store
+	folding *foldingArea
+	papers  *papersArea
+	forget  func() // what trials have taught: they have changed
+}
+
+func newBench(s *store.Store, f *foldingArea, p *papersArea, forget func()) *benchArea {
+	return &benchArea{s, f, p, forget}
+}
+
+// register adds its routes.
+func (s *benchArea) register(api huma.API) {
+	s.buildRoutes(api)
+	s.trialRoutes(api)
+	s.binRoutes(api)
 }
 
 const smallBody = 16 << 10
 
-func (s *server) buildRoutes(api huma.API) {
+func (s *benchArea) buildRoutes(api huma.API) {
 	op := func(id, method, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1/builds" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
@@ -48,7 +63,7 @@ func (s *server) buildRoutes(api huma.API) {
 	huma.Register(api, op("make-child", http.MethodPost, "/{id}/children", "Make the draft a child build"), s.makeChild)
 }
 
-func (s *server) listBuilds(ctx context.Context, _ *struct{}) (*answer[[]BuildCard], error) {
+func (s *benchArea) listBuilds(ctx context.Context, _ *struct{}) (*answer[[]BuildCard], error) {
 	builds, err := s.store.Builds(ctx)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -58,7 +73,7 @@ func (s *server) listBuilds(ctx context.Context, _ *struct{}) (*answer[[]BuildCa
 		c := viewCard(b)
 		if p, err := findPattern(b.Pattern); err == nil {
 			// A build whose set-up cannot be drawn is listed without a picture.
-			if r, err := s.replay(p, b.Current()); err == nil && r.Toy != nil {
+			if r, err := s.folding.replay(p, b.Current()); err == nil && r.Toy != nil {
 				c.Picture = r.finished()
 			}
 		}
@@ -75,7 +90,7 @@ type createInput struct {
 	}
 }
 
-func (s *server) createBuild(ctx context.Context, in *createInput) (*answer[*BuildView], error) {
+func (s *benchArea) createBuild(ctx context.Context, in *createInput) (*answer[*BuildView], error) {
 	p, err := findPattern(in.Body.Pattern)
 	if err != nil {
 		return nil, err
@@ -104,18 +119,18 @@ func (s *server) createBuild(ctx context.Context, in *createInput) (*answer[*Bui
 }
 
 // freshName is a title with the first free number.
-func (s *server) freshName(ctx context.Context, title string) (string, error) {
+func (s *benchArea) freshName(ctx context.Context, title string) (string, error) {
 	builds, err := s.store.Builds(ctx)
 	return bench.FreshName(title, builds), err
 }
 
 // mustFold refuses a set-up that cannot be folded, with the step and the reason.
-func (s *server) mustFold(pattern string, setup bench.Setup) error {
+func (s *benchArea) mustFold(pattern string, setup bench.Setup) error {
 	p, err := findPattern(pattern)
 	if err != nil {
 		return err
 	}
-	r, err := s.replay(p, setup)
+	r, err := s.folding.replay(p, setup)
 	if err != nil {
 		return asProblem(err, "body.sheet.")
 	}
@@ -141,7 +156,7 @@ type changeInput struct {
 	}
 }
 
-func (s *server) changeBuild(ctx context.Context, in *changeInput) (*answer[*BuildView], error) {
+func (s *benchArea) changeBuild(ctx context.Context, in *changeInput) (*answer[*BuildView], error) {
 	if in.Body.Name == nil && in.Body.Step == nil {
 		return nil, refuse("body", nil, "nothing to change is given: send a name or a step")
 	}
@@ -162,7 +177,7 @@ func (s *server) changeBuild(ctx context.Context, in *changeInput) (*answer[*Bui
 	return s.buildView(ctx, in.ID)
 }
 
-func (s *server) duplicateBuild(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
+func (s *benchArea) duplicateBuild(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -180,7 +195,7 @@ type draftInput struct {
 	Body SetupInput
 }
 
-func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildView], error) {
+func (s *benchArea) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -198,7 +213,7 @@ func (s *server) setDraft(ctx context.Context, in *draftInput) (*answer[*BuildVi
 	return s.buildView(ctx, in.ID)
 }
 
-func (s *server) discardDraft(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
+func (s *benchArea) discardDraft(ctx context.Context, in *PathID) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -221,7 +236,7 @@ type WhyInput struct {
 	}
 }
 
-func (s *server) makeTweak(ctx context.Context, in *WhyInput) (*answer[*BuildView], error) {
+func (s *benchArea) makeTweak(ctx context.Context, in *WhyInput) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -237,7 +252,7 @@ func (s *server) makeTweak(ctx context.Context, in *WhyInput) (*answer[*BuildVie
 }
 
 // settle is the tweak that the draft becomes, by the rules of package bench.
-func (s *server) settle(b *bench.Build, why string) (*bench.Tweak, error) {
+func (s *benchArea) settle(b *bench.Build, why string) (*bench.Tweak, error) {
 	p, err := findPattern(b.Pattern)
 	if err != nil {
 		return nil, err
@@ -254,7 +269,7 @@ type tweakWhyInput struct {
 	No int `path:"no" minimum:"1"`
 }
 
-func (s *server) changeTweak(ctx context.Context, in *tweakWhyInput) (*answer[*BuildView], error) {
+func (s *benchArea) changeTweak(ctx context.Context, in *tweakWhyInput) (*answer[*BuildView], error) {
 	if err := s.store.SetWhy(ctx, in.ID, in.No, in.Body.Why); err != nil {
 		return nil, asProblem(err, "")
 	}
@@ -268,7 +283,7 @@ type childInput struct {
 	}
 }
 
-func (s *server) makeChild(ctx context.Context, in *childInput) (*answer[*BuildView], error) {
+func (s *benchArea) makeChild(ctx context.Context, in *childInput) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")

@@ -6,25 +6,12 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/motion"
-	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
 )
 
-func viewChanges(p *sequence.Pattern, from, to bench.Setup) []ChangeView {
-	out := []ChangeView{}
-	for _, c := range bench.Changes(from, to, p.IsHard) {
-		v := ChangeView{Knob: c.Knob, Label: c.Knob, From: c.From, To: c.To, Hard: c.Hard}
-		if i := p.KnobIndex(c.Knob); i >= 0 {
-			v.Label, v.Unit = p.Knobs[i].Label, p.Knobs[i].Unit
-		}
-		out = append(out, v)
-	}
-	return out
-}
-
-func (s *server) buildView(ctx context.Context, id int64) (*answer[*BuildView], error) {
+func (s *benchArea) buildView(ctx context.Context, id int64) (*answer[*BuildView], error) {
 	b, err := s.store.Build(ctx, id)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -74,7 +61,7 @@ func viewTrial(t bench.Trial) TrialView {
 	return TrialView{ID: t.ID, At: t.At, TrialInput: TrialInput{t.Kind, t.Read, t.Under, t.Seen, t.Thrower, t.Place, t.Air, t.Note}}
 }
 
-func (s *server) addFamily(ctx context.Context, b *bench.Build, v *BuildView) error {
+func (s *benchArea) addFamily(ctx context.Context, b *bench.Build, v *BuildView) error {
 	if b.ParentID != nil && b.ParentTweak != nil {
 		// A parent in the bin is still named by its number alone.
 		ref := BuildRef{ID: *b.ParentID, Tweak: *b.ParentTweak}
@@ -91,7 +78,7 @@ func (s *server) addFamily(ctx context.Context, b *bench.Build, v *BuildView) er
 }
 
 // again is a trial to begin with.
-func (s *server) again(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
+func (s *benchArea) again(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
 	var others []*bench.Build
 	if b.Trials() == 0 {
 		all, err := s.store.Builds(ctx)

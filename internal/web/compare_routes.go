@@ -17,7 +17,7 @@ import (
 	"tussock/internal/tune"
 )
 
-func (s *server) compareRoutes(api huma.API) {
+func (s *motionArea) compareRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/builds/{id}" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
@@ -44,7 +44,7 @@ type SizeRow struct {
 	Measured *bench.Stats     `json:"measured,omitempty" doc:"of the reading of the first outcome"`
 }
 
-func (s *server) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView], error) {
+func (s *motionArea) sizes(ctx context.Context, in *clinicInput) (*answer[*SizesView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -158,7 +158,7 @@ type SchoolSide struct {
 	Stats   *bench.Stats       `json:"stats,omitempty"`
 }
 
-func (s *server) schools(ctx context.Context, in *clinicInput) (*answer[[]SchoolView], error) {
+func (s *motionArea) schools(ctx context.Context, in *clinicInput) (*answer[[]SchoolView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")

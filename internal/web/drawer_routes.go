@@ -7,8 +7,21 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
-	"tussock/internal/shelf"
+	"tussock/internal/store"
 )
+
+// papersArea answers what is asked of papers and sheets.
+type papersArea struct{ store *store.Store }
+
+func newPapers(s *store.Store) *papersArea { return &papersArea{s} }
+
+// register adds its routes.
+func (s *papersArea) register(api huma.API) {
+	s.paperRoutes(api)
+	s.waysRoutes(api)
+	s.fitRoutes(api)
+	s.drawerRoutes(api)
+}
 
 // PaperView is a paper in the drawer.
 type PaperView struct {
@@ -30,24 +43,7 @@ type SuitView struct {
 	Why     string `json:"why"`
 }
 
-// BinView is all that can be taken out of the bin.
-type BinView struct {
-	Builds []BuildCard   `json:"builds"`
-	Trials []BinnedTrial `json:"trials"`
-	Papers []PaperView   `json:"papers"`
-}
-
-// BinnedTrial is a throw in the bin.
-type BinnedTrial struct {
-	ID        int64     `json:"id"`
-	BuildID   int64     `json:"build_id"`
-	BuildName string    `json:"build_name"`
-	Tweak     int       `json:"tweak"`
-	Moves     string    `json:"moves"`
-	Trial     TrialView `json:"trial"`
-}
-
-func (s *server) drawerRoutes(api huma.API) {
+func (s *papersArea) drawerRoutes(api huma.API) {
 	op := func(id, method, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
@@ -65,19 +61,9 @@ func (s *server) drawerRoutes(api huma.API) {
 		func(ctx context.Context, in *PathID) (*struct{}, error) {
 			return nil, asProblem(s.store.RestorePaper(ctx, in.ID), "")
 		})
-	huma.Register(api, op("get-settings", http.MethodGet, "/settings", "A person's choices"),
-		func(ctx context.Context, _ *struct{}) (*answer[bench.Settings], error) {
-			v, err := s.store.Settings(ctx)
-			return &answer[bench.Settings]{v}, asProblem(err, "")
-		})
-	huma.Register(api, op("set-settings", http.MethodPut, "/settings", "Keep a person's choices"),
-		func(ctx context.Context, in *answer[bench.Settings]) (*answer[bench.Settings], error) {
-			return in, asProblem(s.store.SetSettings(ctx, in.Body), "")
-		})
-	huma.Register(api, op("list-bin", http.MethodGet, "/bin", "What has been thrown away"), s.listBin)
 }
 
-func (s *server) papers(ctx context.Context, binned bool) (*answer[[]PaperView], error) {
+func (s *papersArea) papers(ctx context.Context, binned bool) (*answer[[]PaperView], error) {
 	list, err := s.store.Papers(ctx, binned)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -89,33 +75,6 @@ func (s *server) papers(ctx context.Context, binned bool) (*answer[[]PaperView],
 			return nil, asProblem(err, "")
 		}
 		out = append(out, v)
-	}
-	return ok(out)
-}
-
-func (s *server) listBin(ctx context.Context, _ *struct{}) (*answer[BinView], error) {
-	builds, err := s.store.BinnedBuilds(ctx)
-	if err != nil {
-		return nil, asProblem(err, "")
-	}
-	trials, err := s.store.BinnedTrials(ctx)
-	if err != nil {
-		return nil, asProblem(err, "")
-	}
-	papers, err := s.papers(ctx, true)
-	if err != nil {
-		return nil, err
-	}
-	out := BinView{Builds: []BuildCard{}, Trials: []BinnedTrial{}, Papers: papers.Body}
-	for _, b := range builds {
-		out.Builds = append(out.Builds, viewCard(b))
-	}
-	for _, t := range trials {
-		moves := ""
-		if p, found := shelf.Find(t.Pattern); found {
-			moves = p.Moves
-		}
-		out.Trials = append(out.Trials, BinnedTrial{t.Trial.ID, t.BuildID, t.BuildName, t.TweakNo, moves, viewTrial(t.Trial)})
 	}
 	return ok(out)
 }

@@ -14,8 +14,23 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/store"
 	"tussock/internal/ways"
 )
+
+// filesArea takes builds and backups in and hands them out.
+type filesArea struct {
+	store  *store.Store
+	bench  *benchArea
+	forget func() // what trials have taught: they have changed
+}
+
+func newFiles(s *store.Store, b *benchArea, forget func()) *filesArea {
+	return &filesArea{s, b, forget}
+}
+
+// register adds its routes.
+func (s *filesArea) register(api huma.API) { s.fileRoutes(api) }
 
 // Limits of what is read back from files.
 const (
@@ -72,7 +87,7 @@ func (x BundleTrial) readings() map[string]float64 {
 	return out
 }
 
-func (s *server) fileRoutes(api huma.API) {
+func (s *filesArea) fileRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "get-bundle", Method: http.MethodGet, Path: "/api/v1/builds/{id}/bundle", Summary: "A build in one file"}, s.getBundle)
 	huma.Register(api, huma.Operation{OperationID: "add-bundle", Method: http.MethodPost, Path: "/api/v1/bundles", Summary: "Read a build back from its file", MaxBodyBytes: maxBundleBytes}, s.addBundle)
 	huma.Register(api, huma.Operation{OperationID: "get-backup", Method: http.MethodGet, Path: "/api/v1/backup", Summary: "Everything in one file"}, s.getBackup)
@@ -84,7 +99,7 @@ type bundleAnswer struct {
 	Body        Bundle
 }
 
-func (s *server) getBundle(ctx context.Context, in *PathID) (*bundleAnswer, error) {
+func (s *filesArea) getBundle(ctx context.Context, in *PathID) (*bundleAnswer, error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -102,7 +117,7 @@ func (s *server) getBundle(ctx context.Context, in *PathID) (*bundleAnswer, erro
 
 type bundleInput struct{ Body Bundle }
 
-func (s *server) addBundle(ctx context.Context, in *bundleInput) (*answer[*BuildView], error) {
+func (s *filesArea) addBundle(ctx context.Context, in *bundleInput) (*answer[*BuildView], error) {
 	b, err := s.fromBundle(in.Body)
 	if err != nil {
 		return nil, err
@@ -112,11 +127,11 @@ func (s *server) addBundle(ctx context.Context, in *bundleInput) (*answer[*Build
 	if err != nil {
 		return nil, asProblem(err, "")
 	}
-	return s.buildView(ctx, id)
+	return s.bench.buildView(ctx, id)
 }
 
 // fromBundle checks every value of a bundle as if it had been typed.
-func (s *server) fromBundle(in Bundle) (bench.Build, error) {
+func (s *filesArea) fromBundle(in Bundle) (bench.Build, error) {
 	name, err := bench.CleanName("name", in.Name)
 	if err != nil {
 		return bench.Build{}, asProblem(err, "body.")
@@ -159,7 +174,7 @@ func (s *server) fromBundle(in Bundle) (bench.Build, error) {
 	return b, nil
 }
 
-func (s *server) checkSetup(pattern, where string, setup bench.Setup) error {
+func (s *filesArea) checkSetup(pattern, where string, setup bench.Setup) error {
 	p, err := findPattern(pattern)
 	if err != nil {
 		return err
@@ -173,13 +188,7 @@ func (s *server) checkSetup(pattern, where string, setup bench.Setup) error {
 	return checkKnobs(p, setup.Knobs)
 }
 
-type fileAnswer struct {
-	Type        string `header:"Content-Type"`
-	Disposition string `header:"Content-Disposition"`
-	Body        []byte
-}
-
-func (s *server) getBackup(ctx context.Context, _ *struct{}) (out *fileAnswer, err error) {
+func (s *filesArea) getBackup(ctx context.Context, _ *struct{}) (out *fileAnswer, err error) {
 	dir, err := os.MkdirTemp("", "tussock-backup-")
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -206,7 +215,7 @@ type RestoredView struct {
 	Kept string `json:"kept" doc:"file with everything as it was before"`
 }
 
-func (s *server) restoreBackup(ctx context.Context, in *backupInput) (out *answer[RestoredView], err error) {
+func (s *filesArea) restoreBackup(ctx context.Context, in *backupInput) (out *answer[RestoredView], err error) {
 	if len(in.RawBody) < 100 || !slices.Equal(in.RawBody[:15], []byte("SQLite format 3")) {
 		return nil, refuse("body", fmt.Sprintf("%d bytes", len(in.RawBody)), "this file is not a Tussock backup; nothing has been changed")
 	}

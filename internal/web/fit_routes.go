@@ -57,12 +57,12 @@ type FitView struct {
 	Scale    float64       `json:"scale" doc:"this sheet against the pattern's own"`
 }
 
-func (s *server) fitRoutes(api huma.API) {
+func (s *papersArea) fitRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "sheet-fit", Method: http.MethodPost, Path: "/api/v1/patterns/{id}/fit", Summary: "Whether a pattern does on a sheet, and which sheet would", MaxBodyBytes: smallBody}, s.sheetFit)
 	huma.Register(api, huma.Operation{OperationID: "sheet-uses", Method: http.MethodPost, Path: "/api/v1/sheet-uses", Summary: "What of the shelf can be made from a piece of paper", MaxBodyBytes: smallBody}, s.sheetUses)
 }
 
-func (s *server) sheetFit(_ context.Context, in *replayInput) (*answer[FitView], error) {
+func (s *papersArea) sheetFit(_ context.Context, in *replayInput) (*answer[FitView], error) {
 	p, setup, have, err := in.Body.planned(in.ID)
 	if err != nil {
 		return nil, err
@@ -116,7 +116,7 @@ type usesInput struct {
 	}
 }
 
-func (s *server) sheetUses(_ context.Context, in *usesInput) (*answer[[]UseView], error) {
+func (s *papersArea) sheetUses(_ context.Context, in *usesInput) (*answer[[]UseView], error) {
 	w, h, err := in.Body.Size.mm(sheet.SideRange.Min)
 	if err != nil {
 		return nil, asProblem(err, "body.size.")

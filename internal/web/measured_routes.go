@@ -56,7 +56,7 @@ type measuredInput struct {
 	}
 }
 
-func (s *server) measured(_ context.Context, in *measuredInput) (*answer[SquarenessView], error) {
+func (s *papersArea) measured(_ context.Context, in *measuredInput) (*answer[SquarenessView], error) {
 	b := in.Body
 	w, h, err := (SizeInput{b.WidthMM, b.HeightMM, "mm"}).mm(sheet.SideRange.Min)
 	if err != nil {

@@ -4,18 +4,41 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"tussock/internal/bench"
 	"tussock/internal/motion"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/store"
 	"tussock/internal/ways"
 )
 
-func (s *server) motionRoutes(api huma.API) {
+// motionArea answers how toys move and how to tune them.
+type motionArea struct {
+	store   *store.Store
+	benches *lru.Cache[string, motion.Bench]
+	mu      sync.Mutex
+	taught  map[string]motion.Calibration // by way of moving; what trials have taught
+}
+
+func newMotion(s *store.Store) (*motionArea, error) {
+	benches, err := lru.New[string, motion.Bench](cachedBenches)
+	return &motionArea{store: s, benches: benches, taught: map[string]motion.Calibration{}}, err
+}
+
+// register adds its routes.
+func (s *motionArea) register(api huma.API) {
+	s.motionRoutes(api)
+	s.tuneRoutes(api)
+	s.compareRoutes(api)
+}
+
+func (s *motionArea) motionRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: 2 * smallBody}
 	}
@@ -36,7 +59,7 @@ const cachedBenches = 24
 
 // benchOf is where a pattern is tried on a sheet. Folded toys are shared by all that try
 // the same.
-func (s *server) benchOf(p *sequence.Pattern, sh sheet.Sheet) (*ways.Way, motion.Bench) {
+func (s *motionArea) benchOf(p *sequence.Pattern, sh sheet.Sheet) (*ways.Way, motion.Bench) {
 	w := ways.Of(p.Moves)
 	key := fmt.Sprintf("%s %g %g %g %g", p.ID, sh.WidthMM, sh.HeightMM, sh.GSM, sh.ThicknessMM)
 	b, found := s.benches.Get(key)
@@ -58,7 +81,7 @@ type tried struct {
 }
 
 // under makes a pattern on a sheet ready to be tried under conditions.
-func (s *server) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet, given map[string]float64) (tried, error) {
+func (s *motionArea) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet, given map[string]float64) (tried, error) {
 	w, b := s.benchOf(p, sh)
 	c, err := w.Full(given)
 	if err != nil {
@@ -73,7 +96,7 @@ func (s *server) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet,
 }
 
 // trying makes the set-up of a request ready.
-func (s *server) trying(ctx context.Context, id string, in MotionInput) (tried, error) {
+func (s *motionArea) trying(ctx context.Context, id string, in MotionInput) (tried, error) {
 	p, setup, sh, err := in.planned(id)
 	if err != nil {
 		return tried{}, err
@@ -88,7 +111,7 @@ type motionInput struct {
 	Body MotionInput
 }
 
-func (s *server) predict(ctx context.Context, in *motionInput) (*answer[*PredictionView], error) {
+func (s *motionArea) predict(ctx context.Context, in *motionInput) (*answer[*PredictionView], error) {
 	t, err := s.trying(ctx, in.ID, in.Body)
 	if err != nil {
 		return nil, err
@@ -113,7 +136,7 @@ type measuredToyInput struct {
 }
 
 // takeMeasured replaces what was meant by what was measured.
-func (s *server) takeMeasured(ctx context.Context, in *measuredToyInput) (*answer[map[string]float64], error) {
+func (s *motionArea) takeMeasured(ctx context.Context, in *measuredToyInput) (*answer[map[string]float64], error) {
 	t, err := s.trying(ctx, in.ID, in.Body.MotionInput)
 	if err != nil {
 		return nil, err
@@ -144,7 +167,7 @@ func (s *server) takeMeasured(ctx context.Context, in *measuredToyInput) (*answe
 
 // learnt is what the trials of all builds that move so have taught, when they are to be
 // heeded. It is worked out anew after a trial has changed.
-func (s *server) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (motion.Calibration, error) {
+func (s *motionArea) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (motion.Calibration, error) {
 	if w.Learn == nil || c["own"] == 0 || s.store == nil {
 		return motion.Calibration{}, nil
 	}
@@ -177,7 +200,7 @@ func (s *server) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (
 }
 
 // observed are the trials of a tweak, by the conditions that were noted with them.
-func (s *server) observed(p *sequence.Pattern, w *ways.Way, build int64, t bench.Tweak) ([]motion.Observation, error) {
+func (s *motionArea) observed(p *sequence.Pattern, w *ways.Way, build int64, t bench.Tweak) ([]motion.Observation, error) {
 	sh, err := t.Setup.Sheet.Plain()
 	if err != nil {
 		return nil, err
@@ -204,7 +227,7 @@ func (s *server) observed(p *sequence.Pattern, w *ways.Way, build int64, t bench
 }
 
 // forget drops what was learnt: trials have changed.
-func (s *server) forget() {
+func (s *motionArea) forget() {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	clear(s.taught)

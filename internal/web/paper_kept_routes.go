@@ -48,7 +48,7 @@ var stacks = sync.OnceValues(func() (map[string][]stack, error) {
 	return out, nil
 })
 
-func (s *server) viewPaper(p bench.Paper) (PaperView, error) {
+func (s *papersArea) viewPaper(p bench.Paper) (PaperView, error) {
 	v := PaperView{p.ID, p.Name, p.Sheet, sheet.NameOf(p.Sheet.WidthMM, p.Sheet.HeightMM), p.Grain, p.Stiffness, p.Left, p.Origin, []SuitView{}}
 	known, err := stacks()
 	if err != nil {
@@ -94,7 +94,7 @@ func (in PaperInput) paper() (bench.Paper, error) {
 	return p, asProblem(p.Check(), "body.")
 }
 
-func (s *server) addPaper(ctx context.Context, in *answer[PaperInput]) (*answer[PaperView], error) {
+func (s *papersArea) addPaper(ctx context.Context, in *answer[PaperInput]) (*answer[PaperView], error) {
 	p, err := in.Body.paper()
 	if err != nil {
 		return nil, err
@@ -111,7 +111,7 @@ type changePaperInput struct {
 	Body PaperInput
 }
 
-func (s *server) changePaper(ctx context.Context, in *changePaperInput) (*answer[PaperView], error) {
+func (s *papersArea) changePaper(ctx context.Context, in *changePaperInput) (*answer[PaperView], error) {
 	p, err := in.Body.paper()
 	if err != nil {
 		return nil, err
@@ -143,7 +143,7 @@ type leftoversInput struct {
 
 // addLeftovers puts pieces into the drawer, more of the same onto the same pile, and
 // takes the sheets that were cut out of it.
-func (s *server) addLeftovers(ctx context.Context, in *leftoversInput) (*answer[[]PaperView], error) {
+func (s *papersArea) addLeftovers(ctx context.Context, in *leftoversInput) (*answer[[]PaperView], error) {
 	b := in.Body
 	spec := bench.PlainPaper(sheet.Plain())
 	if b.Sheet != nil {
@@ -187,7 +187,7 @@ func (s *server) addLeftovers(ctx context.Context, in *leftoversInput) (*answer[
 	return s.papers(ctx, false)
 }
 
-func (s *server) keepLeftover(ctx context.Context, have []bench.Paper, of string, spec bench.SheetSpec, q LeftoverInput, grain, stiffness string) error {
+func (s *papersArea) keepLeftover(ctx context.Context, have []bench.Paper, of string, spec bench.SheetSpec, q LeftoverInput, grain, stiffness string) error {
 	origin := []rune("Leftover of " + of)
 	name := string(origin[:min(len(origin), bench.MaxName)])
 	spec.WidthMM, spec.HeightMM, spec.Paper = hundredth(q.WidthMM), hundredth(q.HeightMM), name
@@ -225,7 +225,7 @@ type PaperMeasures struct {
 	Odd         bool    `json:"odd" doc:"weight and thickness can hardly belong to one paper"`
 }
 
-func (s *server) measurePaper(_ context.Context, in *measurePaperInput) (*answer[PaperMeasures], error) {
+func (s *papersArea) measurePaper(_ context.Context, in *measurePaperInput) (*answer[PaperMeasures], error) {
 	b := in.Body
 	w, h, err := b.Size.mm(sheet.SideRange.Min)
 	if err != nil {

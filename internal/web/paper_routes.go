@@ -18,33 +18,6 @@ import (
 	"tussock/internal/sheet/divide"
 )
 
-// SizeInput is a length by a length with its unit.
-type SizeInput struct {
-	Width  float64 `json:"width"`
-	Height float64 `json:"height"`
-	Unit   string  `json:"unit" enum:"mm,cm,in"`
-}
-
-// mm converts and checks a size against a range.
-func (in SizeInput) mm(least float64) (w, h float64, err error) {
-	r := sheet.Range{Min: least, Max: sheet.SideRange.Max, Unit: "mm"}
-	for _, side := range []struct {
-		field string
-		v     float64
-		to    *float64
-	}{{"width", in.Width, &w}, {"height", in.Height, &h}} {
-		v, err := sheet.ToMM(side.v, in.Unit)
-		if err != nil {
-			return 0, 0, err
-		}
-		if !r.Holds(v) {
-			return 0, 0, &given.Error{Field: side.field, Value: sheet.Number(side.v) + " " + in.Unit, Want: r.String()}
-		}
-		*side.to = v
-	}
-	return w, h, nil
-}
-
 // RecipeView is a way to divide a sheet by folding.
 type RecipeView struct {
 	Steps    []RecipeStep `json:"steps"`
@@ -208,7 +181,7 @@ type sFoldInput struct {
 	}
 }
 
-func (s *server) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], error) {
+func (s *papersArea) sFold(_ context.Context, in *sFoldInput) (*answer[SFoldView], error) {
 	b := in.Body
 	for _, w := range []struct {
 		field string
@@ -230,7 +203,7 @@ type MeantView struct {
 	Unit     string  `json:"unit" doc:"in which the typed numbers come near it"`
 }
 
-func (s *server) nearSizes(_ context.Context, in *factsInput) (*answer[[]MeantView], error) {
+func (s *papersArea) nearSizes(_ context.Context, in *factsInput) (*answer[[]MeantView], error) {
 	out := []MeantView{}
 	for _, m := range sheet.Near(in.Body.Width, in.Body.Height, in.Body.Unit) {
 		v := MeantView{m.Name, m.WidthMM, m.HeightMM, m.Unit}
@@ -242,7 +215,7 @@ func (s *server) nearSizes(_ context.Context, in *factsInput) (*answer[[]MeantVi
 	return ok(out)
 }
 
-func (s *server) paperRoutes(api huma.API) {
+func (s *papersArea) paperRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "plain-paper", Method: http.MethodGet, Path: "/api/v1/plain-paper", Summary: "Ordinary copying paper, when nobody has said which"},
 		func(context.Context, *struct{}) (*answer[bench.SheetSpec], error) {
 			return ok(bench.PlainPaper(sheet.Plain()))
@@ -258,7 +231,7 @@ func (s *server) paperRoutes(api huma.API) {
 
 type turnInput struct{ Body SheetInput }
 
-func (s *server) turnSheet(_ context.Context, in *turnInput) (*answer[bench.SheetSpec], error) {
+func (s *papersArea) turnSheet(_ context.Context, in *turnInput) (*answer[bench.SheetSpec], error) {
 	spec, err := in.Body.spec()
 	if err != nil {
 		return nil, asProblem(err, "body.")
@@ -266,7 +239,7 @@ func (s *server) turnSheet(_ context.Context, in *turnInput) (*answer[bench.Shee
 	return ok(spec.TurnedOver())
 }
 
-func (s *server) divide(_ context.Context, in *divisionInput) (*answer[DivisionView], error) {
+func (s *papersArea) divide(_ context.Context, in *divisionInput) (*answer[DivisionView], error) {
 	w, h, err := in.Body.Sheet.mm(sheet.SideRange.Min)
 	if err != nil {
 		return nil, asProblem(err, "body.sheet.")
@@ -319,7 +292,7 @@ func grainOf(s string) cutting.Grain {
 	return map[string]cutting.Grain{"width": cutting.AlongWide, "height": cutting.AlongHigh}[s]
 }
 
-func (s *server) planCuts(_ context.Context, in *cutInput) (*answer[CutPlanView], error) {
+func (s *papersArea) planCuts(_ context.Context, in *cutInput) (*answer[CutPlanView], error) {
 	var o cutting.Order
 	o.KerfMM = in.Body.KerfMM
 	for i, p := range in.Body.Pieces {
@@ -391,7 +364,7 @@ func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
 
 type factsInput struct{ Body SizeInput }
 
-func (s *server) sheetFacts(_ context.Context, in *factsInput) (*answer[FactsView], error) {
+func (s *papersArea) sheetFacts(_ context.Context, in *factsInput) (*answer[FactsView], error) {
 	w, h, err := in.Body.mm(sheet.SideRange.Min)
 	if err != nil {
 		return nil, asProblem(err, "body.")

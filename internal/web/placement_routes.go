@@ -39,13 +39,13 @@ type placementInput struct {
 	Body SetupInput
 }
 
-func (s *server) placementRoutes(api huma.API) {
+func (s *foldingArea) placementRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "placements", Method: http.MethodPost, Path: "/api/v1/patterns/{id}/steps/{step}/placements", Summary: "Measured places of a step, and how to find them by folding", MaxBodyBytes: smallBody}, s.placements)
 }
 
 var cornerWords = []string{"the lower left corner", "the lower right corner", "the upper right corner", "the upper left corner"}
 
-func (s *server) placements(_ context.Context, in *placementInput) (*answer[[]PlacementView], error) {
+func (s *foldingArea) placements(_ context.Context, in *placementInput) (*answer[[]PlacementView], error) {
 	p, setup, sh, err := in.Body.planned(in.ID)
 	if err != nil {
 		return nil, err

@@ -43,7 +43,7 @@ type printOutlineInput struct {
 	N      int     `query:"n" doc:"corners of the largest regular outline in that sheet, 3 to 8; 0 for the rectangle itself"`
 }
 
-func (s *server) printRoutes(api huma.API) {
+func (s *foldingArea) printRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "print-build", Method: http.MethodGet, Path: "/api/v1/builds/{id}/print", Summary: "The sheet of a build at true size, with its folds"}, s.printBuild)
 	huma.Register(api, huma.Operation{OperationID: "print-steps", Method: http.MethodGet, Path: "/api/v1/builds/{id}/step-sheets", Summary: "The steps of a build on paper"}, s.printSteps)
 	huma.Register(api, huma.Operation{OperationID: "step-picture", Method: http.MethodGet, Path: "/api/v1/builds/{id}/steps/{step}/picture", Summary: "The picture of one step, SVG"}, s.stepPicture)
@@ -52,7 +52,7 @@ func (s *server) printRoutes(api huma.API) {
 }
 
 // built replays a build as it is set up now.
-func (s *server) built(ctx context.Context, id int64) (*bench.Build, *sequence.Replay, error) {
+func (s *foldingArea) built(ctx context.Context, id int64) (*bench.Build, *sequence.Replay, error) {
 	b, err := s.store.Build(ctx, id)
 	if err != nil {
 		return nil, nil, asProblem(err, "")
@@ -76,7 +76,7 @@ type stepSheetInput struct {
 	Units string `query:"units" enum:"mm,in" default:"mm"`
 }
 
-func (s *server) printSteps(ctx context.Context, in *stepSheetInput) (*fileAnswer, error) {
+func (s *foldingArea) printSteps(ctx context.Context, in *stepSheetInput) (*fileAnswer, error) {
 	b, r, err := s.built(ctx, in.ID)
 	if err != nil {
 		return nil, err
@@ -111,7 +111,7 @@ type stepPictureInput struct {
 	Step int `path:"step" minimum:"1" maximum:"400"`
 }
 
-func (s *server) stepPicture(ctx context.Context, in *stepPictureInput) (*fileAnswer, error) {
+func (s *foldingArea) stepPicture(ctx context.Context, in *stepPictureInput) (*fileAnswer, error) {
 	b, r, err := s.built(ctx, in.ID)
 	if err != nil {
 		return nil, err
@@ -126,7 +126,7 @@ func (s *server) stepPicture(ctx context.Context, in *stepPictureInput) (*fileAn
 		[]byte(draw.SVG(draw.Flat(d.Before), &over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
 }
 
-func (s *server) printBuild(ctx context.Context, in *printBuildInput) (*fileAnswer, error) {
+func (s *foldingArea) printBuild(ctx context.Context, in *printBuildInput) (*fileAnswer, error) {
 	b, r, err := s.built(ctx, in.ID)
 	if err != nil {
 		return nil, err
@@ -138,7 +138,7 @@ func (s *server) printBuild(ctx context.Context, in *printBuildInput) (*fileAnsw
 	return in.printed(o, fmt.Sprintf("tussock-sheet-%d", b.ID))
 }
 
-func (s *server) printOutline(_ context.Context, in *printOutlineInput) (*fileAnswer, error) {
+func (s *foldingArea) printOutline(_ context.Context, in *printOutlineInput) (*fileAnswer, error) {
 	have, err := sheet.New(in.Width, in.Height, sheet.PlainGSM, sheet.PlainThicknessMM)
 	if err != nil {
 		return nil, asProblem(err, "query.")
@@ -207,7 +207,7 @@ type cardInput struct {
 	DepthMM float64 `query:"depth_mm" default:"10" minimum:"4" maximum:"25" doc:"depth of the edge that the card shows"`
 }
 
-func (s *server) measuringCard(_ context.Context, in *cardInput) (*fileAnswer, error) {
+func (s *foldingArea) measuringCard(_ context.Context, in *cardInput) (*fileAnswer, error) {
 	page, found := prints.FindPage(in.Page)
 	if !found {
 		return nil, refuse("query.page", in.Page, "page must be a4 or letter")

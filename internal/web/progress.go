@@ -75,7 +75,7 @@ func (h *hub) close() { h.once.Do(func() { close(h.closed) }) }
 const beat = 20 * time.Second
 
 // progress streams server-sent events: where the devices on a build are.
-func (s *server) progress(c *gin.Context) {
+func (s *hallArea) progress(c *gin.Context) {
 	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
 	if err != nil || id < 1 {
 		writeProblem(c.Writer, http.StatusUnprocessableEntity, "id must be the number of a build")

@@ -2,9 +2,7 @@ package web
 
 import (
 	"encoding/json"
-	"fmt"
 	"maps"
-	"math"
 
 	"tussock/internal/bench"
 	"tussock/internal/body"
@@ -14,66 +12,55 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
-	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
-	"tussock/internal/sheet/divide"
-	"tussock/internal/shelf"
+	"tussock/internal/store"
 	"tussock/internal/ways"
+
+	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
 )
 
-// findPattern looks a pattern up; the problem names those there are.
-func findPattern(id string) (*sequence.Pattern, error) {
-	p, ok := shelf.Find(id)
-	if !ok {
-		return nil, refuse("pattern", id, fmt.Sprintf("there is no pattern %q; there are %v", id, shelf.Names()))
-	}
-	return p, nil
+// cachedReplays bounds the memory of the replay cache, each about 60 kB.
+const cachedReplays = 128
+
+// cachedFolds bounds the folded toys kept whole: few are bent at a time.
+const cachedFolds = 24
+
+// cachedStudies bounds the studies kept: a handful are looked at.
+const cachedStudies = 32
+
+// foldingArea answers what is asked of patterns and their folding.
+type foldingArea struct {
+	store   *store.Store
+	cache   *lru.Cache[string, *ReplayView]
+	folds   *lru.Cache[string, folded]
+	studies *lru.Cache[string, *StudyView]
 }
 
-// checkKnobs refuses knobs that the pattern does not have and values outside
-// the declared range.
-func checkKnobs(p *sequence.Pattern, knobs map[string]float64) error {
-	for name, v := range knobs {
-		i := p.KnobIndex(name)
-		if i < 0 || p.Knobs[i].Plain {
-			return refuse("body.knobs."+name, v, fmt.Sprintf("%s has no knob %q", p.Title, name))
-		}
-		if k := p.Knobs[i]; math.IsNaN(v) || v < k.Min || v > k.Max {
-			return refuse("body.knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s", k.Label, say.Value(v, k.Unit, 3), say.Between(k.Min, k.Max, k.Unit, 3)))
-		}
-	}
-	return nil
-}
-
-// checkRecipes refuses recipes for what is no length of the pattern.
-func checkRecipes(p *sequence.Pattern, recipes map[string]int) error {
-	for name, n := range recipes {
-		if i := p.KnobIndex(name); i < 0 || p.Knobs[i].Unit != "mm" || n < 1 || n > divide.MaxCreases {
-			return refuse("body.recipes."+name, n, fmt.Sprintf("a recipe belongs to a length of the pattern and has 1 to %d creases", divide.MaxCreases))
-		}
-	}
-	return nil
-}
-
-// planned is a pattern with a set-up for it, and the sheet of that. Studies are looked
-// at like patterns.
-func (in SetupInput) planned(pattern string) (*sequence.Pattern, bench.Setup, sheet.Sheet, error) {
-	p, found := shelf.FindStudy(pattern)
-	if !found {
-		var err error
-		if p, err = findPattern(pattern); err != nil {
-			return nil, bench.Setup{}, sheet.Sheet{}, err
-		}
-	}
-	setup, err := in.of(p)
+// newFolding makes the area. The store is asked for builds that are printed.
+func newFolding(s *store.Store) (*foldingArea, error) {
+	cache, err := lru.New[string, *ReplayView](cachedReplays)
 	if err != nil {
-		return nil, setup, sheet.Sheet{}, err
+		return nil, err
 	}
-	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
-	return p, setup, sh, asProblem(err, "body.sheet.")
+	studies, err := lru.New[string, *StudyView](cachedStudies)
+	if err != nil {
+		return nil, err
+	}
+	folds, err := lru.New[string, folded](cachedFolds)
+	return &foldingArea{s, cache, folds, studies}, err
+}
+
+// register adds its routes.
+func (s *foldingArea) register(api huma.API) {
+	s.shelfRoutes(api)
+	s.studyRoutes(api)
+	s.printRoutes(api)
+	s.placementRoutes(api)
+	s.stepRoutes(api)
 }
 
 // folded is a replay with its pictures, for all last bends: these fold nothing.
@@ -86,7 +73,7 @@ type folded struct {
 // replay is the cached way from pattern, sheet and knobs to pictures and numbers. What
 // is folded and how it is bent at last are kept apart: while an edge is bent, only the
 // finished toy is drawn anew.
-func (s *server) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
+func (s *foldingArea) replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
 	setup.Knobs = p.FullKnobs(setup.Knobs)
 	setup.Recipes = nil // they say how a length is found, not how long it is
 	key, err := replayKey(p, setup)

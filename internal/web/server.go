@@ -8,16 +8,13 @@ import (
 	"net/http"
 	"reflect"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
-	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
-	"tussock/internal/motion"
 	"tussock/internal/store"
 	"tussock/internal/ways"
 )
@@ -25,31 +22,20 @@ import (
 // Version is the API's version, kept in the generated description.
 const Version = "1.0.0"
 
-// cachedReplays bounds the memory of the replay cache, each about 60 kB.
-const cachedReplays = 128
-
-// cachedFolds bounds the folded toys kept whole: few are bent at a time.
-const cachedFolds = 24
-
-// cachedStudies bounds the studies kept: a handful are looked at.
-const cachedStudies = 32
-
-type server struct {
-	store   *store.Store
-	cache   *lru.Cache[string, *ReplayView]
-	folds   *lru.Cache[string, folded]
-	studies *lru.Cache[string, *StudyView]
-	benches *lru.Cache[string, motion.Bench]
-	mu      sync.Mutex
-	taught  map[string]motion.Calibration // by way of moving; what trials have taught
-	hub     *hub
-	sharing *Sharing // nil when only this machine is answered
+// areas are all that answers, each for its own part.
+type areas struct {
+	folding *foldingArea
+	papers  *papersArea
+	motion  *motionArea
+	bench   *benchArea
+	files   *filesArea
+	hall    *hallArea
 }
 
 // app is the handler with what must be ended before it.
 type app struct {
 	http.Handler
-	hub *hub
+	end func()
 }
 
 // New makes the handler, for this machine alone. page may be nil when the front end is
@@ -62,49 +48,44 @@ func NewShared(s *store.Store, page fs.FS, sharing *Sharing) (http.Handler, erro
 	router := gin.New()
 	router.HandleMethodNotAllowed = true
 	router.Use(gin.Recovery(), headers)
-	srv, err := newServer(s)
+	all, err := newAreas(s, sharing)
 	if err != nil {
 		return nil, err
 	}
-	srv.sharing = sharing
-	srv.register(router)
-	router.GET("/api/v1/builds/:id/progress", srv.progress)
+	all.register(router)
 	serveFiles(router, page)
 	compressed, err := gzhttp.NewWrapper(gzhttp.MinSize(1024))
 	if err != nil {
 		return nil, err
 	}
-	return app{compressed(guarded(http.NewCrossOriginProtection().Handler(router), sharing)), srv.hub}, nil
+	return app{compressed(guarded(http.NewCrossOriginProtection().Handler(router), sharing)), all.hall.close}, nil
 }
 
 // Describe is the OpenAPI description in YAML.
 func Describe() ([]byte, error) {
 	gin.SetMode(gin.ReleaseMode)
-	srv, err := newServer(nil)
+	all, err := newAreas(nil, nil)
 	if err != nil {
 		return nil, err
 	}
-	return srv.register(gin.New()).OpenAPI().YAML()
+	return all.register(gin.New()).OpenAPI().YAML()
 }
 
-func newServer(s *store.Store) (*server, error) {
-	cache, err := lru.New[string, *ReplayView](cachedReplays)
-	if err != nil {
+func newAreas(s *store.Store, sharing *Sharing) (*areas, error) {
+	a := &areas{papers: newPapers(s), hall: newHall(s, sharing)}
+	var err error
+	if a.folding, err = newFolding(s); err != nil {
 		return nil, err
 	}
-	studies, err := lru.New[string, *StudyView](cachedStudies)
-	if err != nil {
+	if a.motion, err = newMotion(s); err != nil {
 		return nil, err
 	}
-	folds, err := lru.New[string, folded](cachedFolds)
-	if err != nil {
-		return nil, err
-	}
-	benches, err := lru.New[string, motion.Bench](cachedBenches)
-	return &server{store: s, cache: cache, folds: folds, studies: studies, benches: benches, taught: map[string]motion.Calibration{}, hub: newHub()}, err
+	a.bench = newBench(s, a.folding, a.papers, a.motion.forget)
+	a.files = newFiles(s, a.bench, a.motion.forget)
+	return a, nil
 }
 
-func (s *server) register(router *gin.Engine) huma.API {
+func (a *areas) register(router *gin.Engine) huma.API {
 	huma.DefaultArrayNullable = false
 	config := huma.DefaultConfig("Tussock", Version)
 	config.DocsPath = ""
@@ -115,22 +96,12 @@ func (s *server) register(router *gin.Engine) huma.API {
 	json.Unmarshal = readJSON
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
-	s.shelfRoutes(api)
-	s.studyRoutes(api)
-	s.paperRoutes(api)
-	s.waysRoutes(api)
-	s.fitRoutes(api)
-	s.printRoutes(api)
-	s.placementRoutes(api)
-	s.stepRoutes(api)
-	s.sharingRoutes(api)
-	s.buildRoutes(api)
-	s.trialRoutes(api)
-	s.motionRoutes(api)
-	s.tuneRoutes(api)
-	s.compareRoutes(api)
-	s.drawerRoutes(api)
-	s.fileRoutes(api)
+	a.folding.register(api)
+	a.papers.register(api)
+	a.motion.register(api)
+	a.bench.register(api)
+	a.files.register(api)
+	a.hall.register(api, router)
 	// What drawings hold is described although no answer names it.
 	for _, w := range ways.All() {
 		for _, d := range w.Data {
@@ -190,7 +161,7 @@ func serveFiles(router *gin.Engine, page fs.FS) {
 func Serve(h http.Handler) *http.Server {
 	s := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
 	if a, ok := h.(app); ok {
-		s.RegisterOnShutdown(a.hub.close)
+		s.RegisterOnShutdown(a.end)
 	}
 	return s
 }

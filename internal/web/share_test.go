@@ -171,7 +171,7 @@ func TestProgressReachesOtherDevices(t *testing.T) {
 	if res := call("GET", "/api/v1/builds/99/progress", ""); res.StatusCode != 404 {
 		t.Errorf("a build that is not there: %d", res.StatusCode)
 	}
-	h.(app).hub.close()
+	h.(app).end()
 	select {
 	case _, open := <-lines:
 		if open {

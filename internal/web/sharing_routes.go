@@ -3,9 +3,29 @@ package web
 import (
 	"context"
 	"net/http"
+	"tussock/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
 )
+
+// hallArea answers for the other devices of the hall.
+type hallArea struct {
+	store   *store.Store
+	hub     *hub
+	sharing *Sharing // nil when only this machine is answered
+}
+
+func newHall(s *store.Store, sharing *Sharing) *hallArea { return &hallArea{s, newHub(), sharing} }
+
+// register adds its routes.
+func (s *hallArea) register(api huma.API, router *gin.Engine) {
+	s.sharingRoutes(api)
+	router.GET("/api/v1/builds/:id/progress", s.progress)
+}
+
+// close ends all streams.
+func (s *hallArea) close() { s.hub.close() }
 
 // SharingView is how other devices come in.
 type SharingView struct {
@@ -20,12 +40,12 @@ type atInput struct {
 	Body At
 }
 
-func (s *server) sharingRoutes(api huma.API) {
+func (s *hallArea) sharingRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "sharing", Method: http.MethodGet, Path: "/api/v1/sharing", Summary: "How other devices come in"}, s.sharingNow)
 	huma.Register(api, huma.Operation{OperationID: "tell-step", Method: http.MethodPost, Path: "/api/v1/builds/{id}/at", Summary: "Tell other devices where this one is", MaxBodyBytes: smallBody}, s.tellStep)
 }
 
-func (s *server) sharingNow(context.Context, *struct{}) (*answer[SharingView], error) {
+func (s *hallArea) sharingNow(context.Context, *struct{}) (*answer[SharingView], error) {
 	if s.sharing == nil {
 		return ok(SharingView{})
 	}
@@ -36,7 +56,7 @@ func (s *server) sharingNow(context.Context, *struct{}) (*answer[SharingView], e
 	return ok(SharingView{true, s.sharing.URL, s.sharing.Code(), qr})
 }
 
-func (s *server) tellStep(ctx context.Context, in *atInput) (*struct{}, error) {
+func (s *hallArea) tellStep(ctx context.Context, in *atInput) (*struct{}, error) {
 	if _, err := s.store.Build(ctx, in.ID); err != nil {
 		return nil, asProblem(err, "")
 	}

@@ -7,17 +7,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
-	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )
 
-// answer is a response with a body.
-type answer[T any] struct{ Body T }
-
-func ok[T any](v T) (*answer[T], error) { return &answer[T]{v}, nil }
-
-func (s *server) shelfRoutes(api huma.API) {
+func (s *foldingArea) shelfRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "health", Method: http.MethodGet, Path: "/api/v1/health", Summary: "Whether Tussock is up"},
 		func(context.Context, *struct{}) (*answer[struct {
 			OK bool `json:"ok"`
@@ -39,7 +33,7 @@ func (s *server) shelfRoutes(api huma.API) {
 		Summary: "Fold a pattern on a sheet", MaxBodyBytes: 16 << 10}, s.replayPattern)
 }
 
-func (s *server) listPatterns(context.Context, *struct{}) (*answer[[]PatternView], error) {
+func (s *foldingArea) listPatterns(context.Context, *struct{}) (*answer[[]PatternView], error) {
 	all, err := shelf.All()
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -61,20 +55,12 @@ func (s *server) listPatterns(context.Context, *struct{}) (*answer[[]PatternView
 	return ok(out)
 }
 
-// SetupInput is a sheet and the knobs that are moved.
-type SetupInput struct {
-	Sheet SheetInput         `json:"sheet"`
-	Knobs map[string]float64 `json:"knobs,omitempty"`
-	// Recipes are the knobs whose length is found by folding, and the recipe's creases.
-	Recipes map[string]int `json:"recipes,omitempty"`
-}
-
 type replayInput struct {
 	ID   string `path:"id" maxLength:"80"`
 	Body SetupInput
 }
 
-func (s *server) replayPattern(_ context.Context, in *replayInput) (*answer[*ReplayView], error) {
+func (s *foldingArea) replayPattern(_ context.Context, in *replayInput) (*answer[*ReplayView], error) {
 	p, err := findPattern(in.ID)
 	if err != nil {
 		return nil, err
@@ -88,27 +74,4 @@ func (s *server) replayPattern(_ context.Context, in *replayInput) (*answer[*Rep
 		return nil, asProblem(err, "body.sheet.")
 	}
 	return ok(v)
-}
-
-// setup checks a set-up against its pattern.
-func (in SetupInput) setup(pattern string) (bench.Setup, error) {
-	p, err := findPattern(pattern)
-	if err != nil {
-		return bench.Setup{}, err
-	}
-	return in.of(p)
-}
-
-func (in SetupInput) of(p *sequence.Pattern) (bench.Setup, error) {
-	spec, err := in.Sheet.spec()
-	if err != nil {
-		return bench.Setup{}, asProblem(err, "body.sheet.")
-	}
-	if err := checkKnobs(p, in.Knobs); err != nil {
-		return bench.Setup{}, err
-	}
-	if err := checkRecipes(p, in.Recipes); err != nil {
-		return bench.Setup{}, err
-	}
-	return bench.Setup{Sheet: spec, Knobs: p.FullKnobs(in.Knobs), Recipes: in.Recipes}, nil
 }

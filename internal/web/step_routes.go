@@ -122,7 +122,7 @@ type slipInput struct {
 	OffMM    float64 `query:"off_mm" doc:"and how far it lies from its place"`
 }
 
-func (s *server) stepRoutes(api huma.API) {
+func (s *foldingArea) stepRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/patterns/{id}" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
@@ -154,7 +154,7 @@ func (in *StepQuestion) folded() (*sequence.Replay, error) {
 	return r, err
 }
 
-func (s *server) care(_ context.Context, in *careInput) (*answer[[]CareView], error) {
+func (s *foldingArea) care(_ context.Context, in *careInput) (*answer[[]CareView], error) {
 	r, err := in.Body.folded(in.ID)
 	if err != nil {
 		return nil, err
@@ -176,7 +176,7 @@ func (s *server) care(_ context.Context, in *careInput) (*answer[[]CareView], er
 	return ok(out)
 }
 
-func (s *server) look(_ context.Context, in *StepQuestion) (*answer[LookView], error) {
+func (s *foldingArea) look(_ context.Context, in *StepQuestion) (*answer[LookView], error) {
 	r, err := in.folded()
 	if err != nil {
 		return nil, err
@@ -210,7 +210,7 @@ const framesShown = 25
 // layerShown is how many times thicker than it is paper is drawn in the round.
 const layerShown = 4
 
-func (s *server) motion(_ context.Context, in *turnedInput) (*answer[MotionView], error) {
+func (s *foldingArea) motion(_ context.Context, in *turnedInput) (*answer[MotionView], error) {
 	r, err := in.folded()
 	if err != nil {
 		return nil, err
@@ -253,7 +253,7 @@ type whenceInput struct {
 }
 
 // whence tells where a point comes from and where it goes.
-func (s *server) whence(_ context.Context, in *whenceInput) (*answer[WhenceView], error) {
+func (s *foldingArea) whence(_ context.Context, in *whenceInput) (*answer[WhenceView], error) {
 	r, err := in.Body.folded(in.ID)
 	if err != nil {
 		return nil, err
@@ -279,7 +279,7 @@ func (s *server) whence(_ context.Context, in *whenceInput) (*answer[WhenceView]
 	return ok(v)
 }
 
-func (s *server) slip(_ context.Context, in *slipInput) (*answer[SlipView], error) {
+func (s *foldingArea) slip(_ context.Context, in *slipInput) (*answer[SlipView], error) {
 	if !(math.Abs(in.PastMM) <= spread.MostSlipMM) {
 		return nil, refuse("query.past_mm", in.PastMM, fmt.Sprintf("the slip is %s; it must be %s: fold it again when it is more", say.MM(in.PastMM, 1), say.Range(-spread.MostSlipMM, spread.MostSlipMM, 0)))
 	}

@@ -85,12 +85,12 @@ type StudyView struct {
 	Ratio    []float64         `json:"ratio" doc:"least and greatest height over width that folds, found by search; empty for shaped sheets"`
 }
 
-func (s *server) studyRoutes(api huma.API) {
+func (s *foldingArea) studyRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "list-studies", Method: http.MethodGet, Path: "/api/v1/studies", Summary: "Bases and single operations to look at"}, s.listStudies)
 	huma.Register(api, huma.Operation{OperationID: "study", Method: http.MethodGet, Path: "/api/v1/studies/{id}", Summary: "A pattern looked at closely"}, s.study)
 }
 
-func (s *server) listStudies(context.Context, *struct{}) (*answer[[]StudyCard], error) {
+func (s *foldingArea) listStudies(context.Context, *struct{}) (*answer[[]StudyCard], error) {
 	all, err := shelf.Studies()
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -115,7 +115,7 @@ type studyInput struct {
 	Hand string `query:"hand" default:"adult" enum:"adult,child"`
 }
 
-func (s *server) study(_ context.Context, in *studyInput) (*answer[*StudyView], error) {
+func (s *foldingArea) study(_ context.Context, in *studyInput) (*answer[*StudyView], error) {
 	p, found := shelf.FindStudy(in.ID)
 	if !found {
 		p, found = shelf.Find(in.ID)
@@ -190,12 +190,4 @@ func viewSpread(p *sequence.Pattern, s *spread.Spread, hand string) *SpreadView 
 		v.Steps = append(v.Steps, StepError{st.No, st.Share, st.PerMM, landmarkWords(p, st.Worst), string(st.Class), st.GapMM})
 	}
 	return v
-}
-
-// landmarkWords is what people call a landmark; one without words keeps its name.
-func landmarkWords(p *sequence.Pattern, name string) string {
-	if w := p.Called(name); w != name || name == "" {
-		return w
-	}
-	return "the point " + name
 }

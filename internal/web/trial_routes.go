@@ -13,7 +13,7 @@ import (
 	"tussock/internal/ways"
 )
 
-func (s *server) trialRoutes(api huma.API) {
+func (s *benchArea) trialRoutes(api huma.API) {
 	op := func(id, method, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: smallBody}
 	}
@@ -48,7 +48,7 @@ type LoggedView struct {
 	Build *BuildView `json:"build"`
 }
 
-func (s *server) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView], error) {
+func (s *benchArea) logTrial(ctx context.Context, in *logInput) (*answer[LoggedView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -89,7 +89,7 @@ type changeTrialInput struct {
 	Body TrialInput
 }
 
-func (s *server) changeTrial(ctx context.Context, in *changeTrialInput) (*answer[*BuildView], error) {
+func (s *benchArea) changeTrial(ctx context.Context, in *changeTrialInput) (*answer[*BuildView], error) {
 	id, err := s.store.BuildOfTrial(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")
@@ -111,7 +111,7 @@ func (s *server) changeTrial(ctx context.Context, in *changeTrialInput) (*answer
 }
 
 // afterTrial answers with the build that a trial belongs to.
-func (s *server) afterTrial(ctx context.Context, trial int64, err error) (*answer[*BuildView], error) {
+func (s *benchArea) afterTrial(ctx context.Context, trial int64, err error) (*answer[*BuildView], error) {
 	s.forget()
 	if err != nil {
 		return nil, asProblem(err, "")

@@ -19,7 +19,7 @@ import (
 	"tussock/internal/ways"
 )
 
-func (s *server) tuneRoutes(api huma.API) {
+func (s *motionArea) tuneRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: 2 * smallBody}
 	}
@@ -37,7 +37,7 @@ func (s *server) tuneRoutes(api huma.API) {
 		map[string]any{"progress": tune.Progress{}, "done": OptimumView{}, "failed": FailedView{}}, s.optimise)
 }
 
-func (s *server) sensitivity(ctx context.Context, in *motionInput) (*answer[*SensitivityView], error) {
+func (s *motionArea) sensitivity(ctx context.Context, in *motionInput) (*answer[*SensitivityView], error) {
 	t, err := s.trying(ctx, in.ID, in.Body)
 	if err != nil {
 		return nil, err
@@ -70,7 +70,7 @@ type sweepInput struct {
 
 const sweepPoints, pairPoints = 33, 11
 
-func (s *server) sweep(ctx context.Context, in *sweepInput) (*answer[*SweepView], error) {
+func (s *motionArea) sweep(ctx context.Context, in *sweepInput) (*answer[*SweepView], error) {
 	t, err := s.trying(ctx, in.ID, in.Body.MotionInput)
 	if err != nil {
 		return nil, err
@@ -138,7 +138,7 @@ type FailedView struct {
 
 // optimise streams server-sent events: progress, and at last the result. It ends when
 // the page goes away.
-func (s *server) optimise(ctx context.Context, in *optimiseInput, send sse.Sender) {
+func (s *motionArea) optimise(ctx context.Context, in *optimiseInput, send sse.Sender) {
 	run, err := s.search(ctx, in.ID, in.Body)
 	var out *OptimumView
 	if err == nil {
@@ -153,7 +153,7 @@ func (s *server) optimise(ctx context.Context, in *optimiseInput, send sse.Sende
 }
 
 // search prepares an optimisation; what is refused is refused before it starts.
-func (s *server) search(ctx context.Context, id string, in OptimiseInput) (func(context.Context, func(tune.Progress)) (*OptimumView, error), error) {
+func (s *motionArea) search(ctx context.Context, id string, in OptimiseInput) (func(context.Context, func(tune.Progress)) (*OptimumView, error), error) {
 	t, err := s.trying(ctx, id, in.MotionInput)
 	if err != nil {
 		return nil, err
@@ -217,7 +217,7 @@ type clinicInput struct {
 	Body ClinicInput
 }
 
-func (s *server) clinic(ctx context.Context, in *clinicInput) (*answer[*ClinicView], error) {
+func (s *motionArea) clinic(ctx context.Context, in *clinicInput) (*answer[*ClinicView], error) {
 	b, err := s.store.Build(ctx, in.ID)
 	if err != nil {
 		return nil, asProblem(err, "")

@@ -85,11 +85,11 @@ type waysInput struct {
 	}
 }
 
-func (s *server) waysRoutes(api huma.API) {
+func (s *papersArea) waysRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "sheet-ways", Method: http.MethodPost, Path: "/api/v1/sheet-ways", Summary: "How to get a sheet out of another", MaxBodyBytes: smallBody}, s.sheetWays)
 }
 
-func (s *server) sheetWays(_ context.Context, in *waysInput) (*answer[WaysView], error) {
+func (s *papersArea) sheetWays(_ context.Context, in *waysInput) (*answer[WaysView], error) {
 	b := in.Body
 	w, h, err := b.Sheet.mm(sheet.SideRange.Min)
 	if err != nil {
