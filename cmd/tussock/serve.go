@@ -15,6 +15,7 @@ import (
 	"tussock/internal/demo"
 	"tussock/internal/store"
 	"tussock/internal/web"
+	"tussock/internal/web/hall"
 	page "tussock/web"
 )
 
@@ -86,14 +87,14 @@ func serve(ctx context.Context, out io.Writer, addr, data string, seed, share bo
 		return err
 	}
 	here := l.Addr().String()
-	var sharing *web.Sharing
+	var sharing *hall.Sharing
 	if share {
 		_, taken, err := net.SplitHostPort(here)
 		if err != nil {
 			return err
 		}
 		here = net.JoinHostPort("127.0.0.1", taken)
-		if sharing, err = web.NewSharing("http://" + net.JoinHostPort(hallAddress(), taken)); err != nil {
+		if sharing, err = hall.NewSharing("http://" + net.JoinHostPort(hallAddress(), taken)); err != nil {
 			return err
 		}
 	}

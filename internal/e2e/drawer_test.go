@@ -14,7 +14,7 @@ import (
 	"strings"
 	"testing"
 
-	"tussock/internal/web"
+	"tussock/internal/web/builds"
 )
 
 // A paper is weighed and measured by a pile, put into the drawer, judged, counted,
@@ -127,7 +127,7 @@ func TestTurningOverMirrorsCreases(t *testing.T) {
 			t.Fatal(err)
 		}
 		defer res.Body.Close()
-		var b web.BuildView
+		var b builds.BuildView
 		if err := json.NewDecoder(res.Body).Decode(&b); err != nil {
 			t.Fatal(err)
 		}

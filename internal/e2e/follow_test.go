@@ -104,7 +104,7 @@ func TestSlipAndCreaseMap(t *testing.T) {
 	p.sees("Which one", "That comes from folding about")
 	p.clicks("went past")
 	p.fills("By how much", "90")
-	p.sees("it must be -20 to 20 mm")
+	p.sees("it must be −20 to 20 mm")
 	p.fills("By how much", "far")
 	p.sees("“far” is no length")
 	p.clicks("Close")

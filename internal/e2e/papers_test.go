@@ -72,7 +72,7 @@ func TestPapers(t *testing.T) {
 	p.fills("Equal parts of the left edge", "8")
 	p.sees("The marks, by halving", "Bring the beginning to the end, pinch, open.")
 	p.fills("Equal parts of the left edge", "2.5")
-	p.sees("equal parts must be 2 to 33")
+	p.sees("equal parts; it must be 2 to 33")
 	p.clicks("at a length")
 	p.fills("Length on the left edge", "4in")
 	p.sees("° seen from the lower right corner")

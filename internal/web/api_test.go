@@ -16,6 +16,8 @@ import (
 	"tussock/internal/say"
 	"tussock/internal/store"
 	"tussock/internal/web"
+	"tussock/internal/web/builds"
+	"tussock/internal/web/files"
 )
 
 // client talks to a server of its own.
@@ -91,9 +93,9 @@ func ask[T any](c client, method, path, body string) T {
 
 const a4Sheet = `{"width":210,"height":297,"unit":"mm","gsm":80,"thickness_mm":0.1}`
 
-func newBuild(c client, pattern string) web.BuildView {
+func newBuild(c client, pattern string) builds.BuildView {
 	c.t.Helper()
-	return ask[web.BuildView](c, "POST", "/builds", `{"pattern":"`+pattern+`","sheet":`+a4Sheet+`}`)
+	return ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"`+pattern+`","sheet":`+a4Sheet+`}`)
 }
 
 // Refusals name the field and say what would be right; nothing is changed.
@@ -173,10 +175,10 @@ func TestRefusals(t *testing.T) {
 			}
 		}
 	}
-	if b := ask[web.BuildView](c, "GET", "/builds/1", ""); b.Trials != 0 || b.Name != "Curlew 1" || len(b.Tweaks) != 0 {
+	if b := ask[builds.BuildView](c, "GET", "/builds/1", ""); b.Trials != 0 || b.Name != "Curlew 1" || len(b.Tweaks) != 0 {
 		t.Errorf("refused requests have changed the build: %+v", b)
 	}
-	if n := len(ask[[]web.BuildCard](c, "GET", "/builds", "")); n != 1 {
+	if n := len(ask[[]builds.BuildCard](c, "GET", "/builds", "")); n != 1 {
 		t.Errorf("refused requests have left %d builds", n)
 	}
 }
@@ -188,12 +190,12 @@ func TestDraftsTweaksChildren(t *testing.T) {
 	if !b.Draft || len(b.Tweaks) != 0 {
 		t.Fatalf("a new build is %+v", b)
 	}
-	draft := func(knobs string) web.BuildView {
-		return ask[web.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":`+knobs+`}`)
+	draft := func(knobs string) builds.BuildView {
+		return ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":`+knobs+`}`)
 	}
 	// Before the first throw hard folds move freely.
 	draft(`{"nose":10,"wing":85}`)
-	logged := ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6.5},"thrower":"Ilse","air":"still"}`)
+	logged := ask[builds.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6.5},"thrower":"Ilse","air":"still"}`)
 	if logged.Tweak != 1 || logged.Build.Draft || logged.Build.Tweaks[0].Setup.Knobs["nose"] != 10 {
 		t.Fatalf("the first throw settles %+v", logged)
 	}
@@ -202,7 +204,7 @@ func TestDraftsTweaksChildren(t *testing.T) {
 	}
 	// A last bend: the next throw settles tweak 2, the first throw stays at 1.
 	draft(`{"nose":10,"wing":80}`)
-	logged = ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":7.5}}`)
+	logged = ask[builds.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":7.5}}`)
 	if logged.Tweak != 2 || len(logged.Build.Tweaks[0].Trials) != 1 || len(logged.Build.Tweaks[1].Trials) != 1 {
 		t.Fatalf("the second throw settles %+v", logged)
 	}
@@ -229,20 +231,20 @@ func TestDraftsTweaksChildren(t *testing.T) {
 			t.Errorf("%s with a hard fold answers %d: %s", path, status, answer)
 		}
 	}
-	child := ask[web.BuildView](c, "POST", "/builds/1/children", `{}`)
+	child := ask[builds.BuildView](c, "POST", "/builds/1/children", `{}`)
 	if child.Parent == nil || child.Parent.ID != 1 || child.Parent.Tweak != 2 || child.Setup.Knobs["nose"] != 20 || child.Trials != 0 {
 		t.Errorf("the child is %+v", child)
 	}
-	parent := ask[web.BuildView](c, "GET", "/builds/1", "")
+	parent := ask[builds.BuildView](c, "GET", "/builds/1", "")
 	if parent.Draft || parent.Trials != 2 || len(parent.Children) != 1 || parent.Setup.Knobs["nose"] != 10 {
 		t.Errorf("the parent is left as %+v", parent)
 	}
 	// Another sheet likewise.
-	v := ask[web.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":{"width":8.5,"height":11,"unit":"in","gsm":80,"thickness_mm":0.1},"knobs":{"nose":10,"wing":80}}`)
+	v := ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":{"width":8.5,"height":11,"unit":"in","gsm":80,"thickness_mm":0.1},"knobs":{"nose":10,"wing":80}}`)
 	if !v.NeedsChild || v.Setup.Sheet.WidthMM != 215.9 {
 		t.Errorf("another sheet gives %+v", v)
 	}
-	if v := ask[web.BuildView](c, "DELETE", "/builds/1/draft", ""); v.Draft {
+	if v := ask[builds.BuildView](c, "DELETE", "/builds/1/draft", ""); v.Draft {
 		t.Error("a discarded draft is still there")
 	}
 }
@@ -250,20 +252,20 @@ func TestDraftsTweaksChildren(t *testing.T) {
 func TestTrialsCanBeEditedBinnedAndRestored(t *testing.T) {
 	c := serve(t, false)
 	newBuild(c, "shelduck")
-	first := ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":4},"seen":["stalled"],"note":"a"}`)
-	ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6}}`)
+	first := ask[builds.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":4},"seen":["stalled"],"note":"a"}`)
+	ask[builds.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6}}`)
 	at := fmt.Sprintf("/trials/%d", first.Trial)
-	b := ask[web.BuildView](c, "PUT", at, `{"read":{"distance":5,"time":1.25}}`)
+	b := ask[builds.BuildView](c, "PUT", at, `{"read":{"distance":5,"time":1.25}}`)
 	if s := b.Tweaks[0].Stats["distance"]; s.N != 2 || s.Median != 5.5 || s.Best != 6 {
 		t.Errorf("after the edit %+v", s)
 	}
-	if b = ask[web.BuildView](c, "DELETE", at, ""); b.Trials != 1 {
+	if b = ask[builds.BuildView](c, "DELETE", at, ""); b.Trials != 1 {
 		t.Errorf("%d throws after deleting one", b.Trials)
 	}
-	if bin := ask[web.BinView](c, "GET", "/bin", ""); len(bin.Trials) != 1 || bin.Trials[0].Trial.Read["distance"] != 5 {
+	if bin := ask[builds.BinView](c, "GET", "/bin", ""); len(bin.Trials) != 1 || bin.Trials[0].Trial.Read["distance"] != 5 {
 		t.Errorf("the bin holds %+v", bin)
 	}
-	if b = ask[web.BuildView](c, "POST", at+"/restore", ""); b.Trials != 2 || b.Tweaks[0].Trials[0].Read["time"] != 1.25 {
+	if b = ask[builds.BuildView](c, "POST", at+"/restore", ""); b.Trials != 2 || b.Tweaks[0].Trials[0].Read["time"] != 1.25 {
 		t.Errorf("after restoring %+v", b.Tweaks)
 	}
 }
@@ -271,13 +273,13 @@ func TestTrialsCanBeEditedBinnedAndRestored(t *testing.T) {
 // A bundle read back is the same build; a hostile one is refused whole.
 func TestBundleRoundTrip(t *testing.T) {
 	c := serve(t, true)
-	before := ask[web.Bundle](c, "GET", "/builds/4/bundle", "")
+	before := ask[files.Bundle](c, "GET", "/builds/4/bundle", "")
 	text, err := json.Marshal(before)
 	if err != nil {
 		t.Fatal(err)
 	}
-	b := ask[web.BuildView](c, "POST", "/bundles", string(text))
-	after := ask[web.Bundle](c, "GET", fmt.Sprintf("/builds/%d/bundle", b.ID), "")
+	b := ask[builds.BuildView](c, "POST", "/bundles", string(text))
+	after := ask[files.Bundle](c, "GET", fmt.Sprintf("/builds/%d/bundle", b.ID), "")
 	again, err := json.Marshal(after)
 	if err != nil {
 		t.Fatal(err)
@@ -285,7 +287,7 @@ func TestBundleRoundTrip(t *testing.T) {
 	if !bytes.Equal(text, again) {
 		t.Errorf("read back it is\n%s\nsaved it was\n%s", again, text)
 	}
-	n := len(ask[[]web.BuildCard](c, "GET", "/builds", ""))
+	n := len(ask[[]builds.BuildCard](c, "GET", "/builds", ""))
 	for _, change := range [][2]string{
 		{`"pattern":"shelduck"`, `"pattern":"../etc"`}, {`"width_mm":210`, `"width_mm":1e9`}, {`"version":2`, `"version":9`},
 		{`"distance":`, `"distance":-`}, {`"wing":90`, `"wing":900`}, {`"name":"`, `"sudo":1,"name":"`},
@@ -298,7 +300,7 @@ func TestBundleRoundTrip(t *testing.T) {
 			t.Errorf("with %s it answers %d: %.200s", change[1], status, answer)
 		}
 	}
-	if m := len(ask[[]web.BuildCard](c, "GET", "/builds", "")); m != n {
+	if m := len(ask[[]builds.BuildCard](c, "GET", "/builds", "")); m != n {
 		t.Errorf("refused bundles have left %d builds", m-n)
 	}
 }
@@ -354,7 +356,7 @@ func TestBundleOfTheFirstVersion(t *testing.T) {
 	c := serve(t, false)
 	old := `{"format":"tussock-build","version":1,"name":"From last year","pattern":"curlew","step":10,"created":"2026-10-01T10:00:00Z","tweaks":[{"setup":{"sheet":{"width_mm":210,"height_mm":297,"gsm":80,"thickness_mm":0.1,"paper":"","front":"#ffffff","back":"#dddddd"},"knobs":{"curl":4}},"created":"2026-10-01T10:00:00Z",
 		"trials":[{"at":"2026-10-01T10:05:00Z","distance_m":7.5,"time_s":1.9,"offset_m":-0.4,"throw_height_m":1.6,"seen":["glided"],"thrower":"Ilse"},{"at":"2026-10-01T10:06:00Z","seen":["dived"]}]}]}`
-	b := ask[web.BuildView](c, "POST", "/bundles", old)
+	b := ask[builds.BuildView](c, "POST", "/bundles", old)
 	got := b.Tweaks[0].Trials[0]
 	want := map[string]float64{"distance": 7.5, "time": 1.9, "aside": -0.4, "from": 1.6}
 	if !maps.Equal(got.Read, want) || got.Thrower != "Ilse" || len(got.Seen) != 1 || len(b.Tweaks[0].Trials[1].Read) != 0 {

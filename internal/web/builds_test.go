@@ -14,11 +14,14 @@ import (
 	"tussock/internal/bench"
 	"tussock/internal/store"
 	"tussock/internal/web"
+	"tussock/internal/web/builds"
+	"tussock/internal/web/folding"
+	"tussock/internal/web/papers"
 )
 
 func TestShelfSaysWhatThereIs(t *testing.T) {
 	c := serve(t, false)
-	patterns := ask[[]web.PatternView](c, "GET", "/patterns", "")
+	patterns := ask[[]folding.PatternView](c, "GET", "/patterns", "")
 	if len(patterns) != 13 {
 		t.Fatalf("%d patterns on the shelf", len(patterns))
 	}
@@ -47,7 +50,7 @@ func TestShelfSaysWhatThereIs(t *testing.T) {
 // what works when a fold does not.
 func TestReplayView(t *testing.T) {
 	c := serve(t, false)
-	good := ask[web.ReplayView](c, "POST", "/patterns/curlew/replay", `{"sheet":`+a4Sheet+`}`)
+	good := ask[folding.ReplayView](c, "POST", "/patterns/curlew/replay", `{"sheet":`+a4Sheet+`}`)
 	if !good.OK || good.Toy == nil || len(good.Steps) != 10 || good.Size != "A4" || good.Error != nil {
 		t.Fatalf("the replay is %+v", good)
 	}
@@ -62,7 +65,7 @@ func TestReplayView(t *testing.T) {
 			t.Errorf("step %d lacks something: %+v", s.No, s)
 		}
 	}
-	bad := ask[web.ReplayView](c, "POST", "/patterns/curlew/replay", `{"sheet":`+a4Sheet+`,"knobs":{"nose":60}}`)
+	bad := ask[folding.ReplayView](c, "POST", "/patterns/curlew/replay", `{"sheet":`+a4Sheet+`,"knobs":{"nose":60}}`)
 	if bad.OK || bad.Toy != nil || bad.Error == nil || bad.Error.Step != 2 || len(bad.Steps) != 1 || len(bad.Advice) != 1 || bad.Advice[0].Knob != "nose" {
 		t.Errorf("an impossible replay is %+v", bad.Error)
 	}
@@ -73,7 +76,7 @@ func TestReplayView(t *testing.T) {
 		t.Error("the same question has two answers")
 	}
 	// Colours are part of the question.
-	red := ask[web.ReplayView](c, "POST", "/patterns/shelduck/replay", `{"sheet":`+strings.Replace(a4Sheet, `"gsm":80`, `"gsm":80,"front":"#aa0000"`, 1)+`,"knobs":{"depth":31}}`)
+	red := ask[folding.ReplayView](c, "POST", "/patterns/shelduck/replay", `{"sheet":`+strings.Replace(a4Sheet, `"gsm":80`, `"gsm":80,"front":"#aa0000"`, 1)+`,"knobs":{"depth":31}}`)
 	if red.Sheet.Front != "#aa0000" {
 		t.Errorf("the front is %s", red.Sheet.Front)
 	}
@@ -85,12 +88,12 @@ func TestBuildsAreNamedCopiedBinned(t *testing.T) {
 	if a.Name != "Curlew 1" || b.Name != "Curlew 2" {
 		t.Errorf("builds are called %q and %q", a.Name, b.Name)
 	}
-	v := ask[web.BuildView](c, "PATCH", "/builds/1", `{"name":"  Quay  ","step":4}`)
+	v := ask[builds.BuildView](c, "PATCH", "/builds/1", `{"name":"  Quay  ","step":4}`)
 	if v.Name != "Quay" || v.Step != 4 {
 		t.Errorf("changed to %q, step %d", v.Name, v.Step)
 	}
-	ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6},"thrower":"Tova","place":"pier"}`)
-	copied := ask[web.BuildView](c, "POST", "/builds/1/duplicate", "")
+	ask[builds.LoggedView](c, "POST", "/builds/1/trials", `{"read":{"distance":6},"thrower":"Tova","place":"pier"}`)
+	copied := ask[builds.BuildView](c, "POST", "/builds/1/duplicate", "")
 	if copied.Name != "Copy of Quay" || copied.Trials != 0 || !copied.Draft || copied.Parent != nil {
 		t.Errorf("the copy is %+v", copied)
 	}
@@ -106,13 +109,13 @@ func TestBuildsAreNamedCopiedBinned(t *testing.T) {
 			t.Errorf("%v on a binned build answers %d", call, status)
 		}
 	}
-	if bin := ask[web.BinView](c, "GET", "/bin", ""); len(bin.Builds) != 1 || bin.Builds[0].Trials != 1 {
+	if bin := ask[builds.BinView](c, "GET", "/bin", ""); len(bin.Builds) != 1 || bin.Builds[0].Trials != 1 {
 		t.Errorf("the bin holds %+v", bin.Builds)
 	}
-	if v = ask[web.BuildView](c, "POST", "/builds/1/restore", ""); v.Trials != 1 {
+	if v = ask[builds.BuildView](c, "POST", "/builds/1/restore", ""); v.Trials != 1 {
 		t.Errorf("restored with %d throws", v.Trials)
 	}
-	cards := ask[[]web.BuildCard](c, "GET", "/builds", "")
+	cards := ask[[]builds.BuildCard](c, "GET", "/builds", "")
 	for _, card := range cards {
 		if card.Picture == nil || card.Steps != 10 || card.Size != "A4" {
 			t.Errorf("the card of %s is %+v", card.Name, card)
@@ -126,11 +129,11 @@ func TestBuildsAreNamedCopiedBinned(t *testing.T) {
 func TestWhyOfATweak(t *testing.T) {
 	c := serve(t, false)
 	newBuild(c, "curlew")
-	v := ask[web.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"first"}`)
+	v := ask[builds.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"first"}`)
 	if len(v.Tweaks) != 1 || v.Tweaks[0].Why != "first" {
 		t.Fatalf("%+v", v.Tweaks)
 	}
-	if v = ask[web.BuildView](c, "PATCH", "/builds/1/tweaks/1", `{"why":"better said"}`); v.Tweaks[0].Why != "better said" {
+	if v = ask[builds.BuildView](c, "PATCH", "/builds/1/tweaks/1", `{"why":"better said"}`); v.Tweaks[0].Why != "better said" {
 		t.Errorf("%+v", v.Tweaks)
 	}
 	if status, _ := c.send("PATCH", "/builds/1/tweaks/7", `{"why":"x"}`); status != 404 {
@@ -143,7 +146,7 @@ func TestWhyOfATweak(t *testing.T) {
 
 func TestPapersAndSettings(t *testing.T) {
 	c := serve(t, false)
-	p := ask[web.PaperView](c, "POST", "/papers", `{"name":" Ticket strip ","sheet":{"width":5,"height":12,"unit":"cm","gsm":120,"thickness_mm":0.15,"front":"#112233"}}`)
+	p := ask[papers.PaperView](c, "POST", "/papers", `{"name":" Ticket strip ","sheet":{"width":5,"height":12,"unit":"cm","gsm":120,"thickness_mm":0.15,"front":"#112233"}}`)
 	if p.Name != "Ticket strip" || p.Sheet.WidthMM != 50 || p.Sheet.HeightMM != 120 || p.Sheet.Paper != "Ticket strip" || p.Sheet.Front != "#112233" || p.Sheet.Back != bench.DefaultBack {
 		t.Errorf("kept as %+v", p)
 	}
@@ -151,13 +154,13 @@ func TestPapersAndSettings(t *testing.T) {
 	if status, _ := c.send("DELETE", at, ""); status != 204 {
 		t.Errorf("binning answers %d", status)
 	}
-	if n := len(ask[[]web.PaperView](c, "GET", "/papers", "")); n != 0 {
+	if n := len(ask[[]papers.PaperView](c, "GET", "/papers", "")); n != 0 {
 		t.Errorf("%d papers are left", n)
 	}
 	if status, _ := c.send("POST", at+"/restore", ""); status != 204 {
 		t.Errorf("restoring answers %d", status)
 	}
-	if n := len(ask[[]web.PaperView](c, "GET", "/papers", "")); n != 1 {
+	if n := len(ask[[]papers.PaperView](c, "GET", "/papers", "")); n != 1 {
 		t.Errorf("%d papers came back", n)
 	}
 	want := bench.Settings{Units: "in", Hand: "left", Theme: "dark"}

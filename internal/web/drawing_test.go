@@ -4,11 +4,11 @@ import (
 	"encoding/json"
 	"testing"
 
-	"tussock/internal/web"
+	"tussock/internal/web/motions"
 )
 
 // drawn reads a drawing that is of one kind.
-func drawn[T any](t *testing.T, v *web.DrawingView, kind string) T {
+func drawn[T any](t *testing.T, v *motions.DrawingView, kind string) T {
 	t.Helper()
 	var out T
 	if v == nil || v.Kind != kind {

@@ -7,7 +7,9 @@ import (
 	"testing"
 
 	"tussock/internal/sheet"
-	"tussock/internal/web"
+	"tussock/internal/web/builds"
+	"tussock/internal/web/folding"
+	"tussock/internal/web/papers"
 )
 
 // refused sends what must be refused with a sentence that holds some words.
@@ -29,7 +31,7 @@ func refused(c client, method, path, body string, words ...string) {
 // leftover lies in the drawer.
 func TestFromSheetToSquareToy(t *testing.T) {
 	c := serve(t, false)
-	fit := ask[web.FitView](c, "POST", "/patterns/fortune/fit", `{"sheet":`+a4Sheet+`}`)
+	fit := ask[papers.FitView](c, "POST", "/patterns/fortune/fit", `{"sheet":`+a4Sheet+`}`)
 	if fit.Does || fit.Why == "" || len(fit.Wants) != 1 || fit.Wants[0].Want.Kind != "square" {
 		t.Fatalf("%+v", fit)
 	}
@@ -37,7 +39,7 @@ func TestFromSheetToSquareToy(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	v := ask[web.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":210,"height":297,"unit":"mm"},"want":`+string(want)+`}`)
+	v := ask[papers.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":210,"height":297,"unit":"mm"},"want":`+string(want)+`}`)
 	if len(v.Ways) != 4 || v.Why != "" {
 		t.Fatalf("%d ways, %q", len(v.Ways), v.Why)
 	}
@@ -59,28 +61,28 @@ func TestFromSheetToSquareToy(t *testing.T) {
 		t.Fatal(err)
 	}
 	piece := `{"width":210,"height":210,"unit":"mm","gsm":80,"thickness_mm":0.1,"way":"` + way.Name + `","error_mm":0.42,"made":` + string(made) + `}`
-	b := ask[web.BuildView](c, "POST", "/builds", `{"pattern":"fortune","sheet":`+piece+`}`)
+	b := ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"fortune","sheet":`+piece+`}`)
 	if len(b.Setup.Sheet.Made) == 0 {
 		t.Fatal("the creases are lost")
 	}
-	r := ask[web.ReplayView](c, "POST", "/patterns/fortune/replay", `{"sheet":`+piece+`}`)
+	r := ask[folding.ReplayView](c, "POST", "/patterns/fortune/replay", `{"sheet":`+piece+`}`)
 	if !r.OK || !r.Steps[0].Made || r.Steps[1].Made {
 		t.Errorf("made: %v, %v", r.Steps[0].Made, r.Steps[1].Made)
 	}
-	plain := ask[web.ReplayView](c, "POST", "/patterns/fortune/replay", `{"sheet":{"width":210,"height":210,"unit":"mm","gsm":80,"thickness_mm":0.1}}`)
+	plain := ask[folding.ReplayView](c, "POST", "/patterns/fortune/replay", `{"sheet":{"width":210,"height":210,"unit":"mm","gsm":80,"thickness_mm":0.1}}`)
 	if plain.Steps[0].Made || len(plain.Start.Faces[0].Creases) != 0 || len(r.Start.Faces[0].Creases) == 0 {
 		t.Error("a plain square has creases")
 	}
 	if g := r.Steps[2].Gap; g == nil || g.Verdict != "leave" || g.MM != 0.8 || len(g.Picture.Faces) == 0 {
 		t.Errorf("gap %+v", g)
 	}
-	left := ask[[]web.PaperView](c, "POST", "/leftovers", `{"of":"leaflet","sheet":`+a4Sheet+`,"pieces":[{"width_mm":87,"height_mm":210,"count":1}]}`)
-	again := ask[[]web.PaperView](c, "POST", "/leftovers", `{"of":"leaflet","sheet":`+a4Sheet+`,"pieces":[{"width_mm":87,"height_mm":210,"count":2}]}`)
+	left := ask[[]papers.PaperView](c, "POST", "/leftovers", `{"of":"leaflet","sheet":`+a4Sheet+`,"pieces":[{"width_mm":87,"height_mm":210,"count":1}]}`)
+	again := ask[[]papers.PaperView](c, "POST", "/leftovers", `{"of":"leaflet","sheet":`+a4Sheet+`,"pieces":[{"width_mm":87,"height_mm":210,"count":2}]}`)
 	if len(left) != 1 || len(again) != 1 || *again[0].Left != 3 || again[0].Sheet.WidthMM != 87 {
 		t.Errorf("%+v then %+v", left, again)
 	}
-	uses := ask[[]web.UseView](c, "POST", "/sheet-uses", `{"size":{"width":87,"height":210,"unit":"mm"},"gsm":80,"thickness_mm":0.1}`)
-	found := map[string]web.UseView{}
+	uses := ask[[]papers.UseView](c, "POST", "/sheet-uses", `{"size":{"width":87,"height":210,"unit":"mm"},"gsm":80,"thickness_mm":0.1}`)
+	found := map[string]papers.UseView{}
 	for _, u := range uses {
 		found[u.Pattern] = u
 		if u.WidthMM > 210+1e-9 || u.HeightMM > 210+1e-9 || math.Min(u.WidthMM, u.HeightMM) > 87+1e-9 || u.LengthMM <= 0 || u.Picture == nil {
@@ -101,10 +103,10 @@ func TestFromSheetToSquareToy(t *testing.T) {
 	refused(c, "POST", "/builds", `{"pattern":"fortune","sheet":`+strings.Replace(piece, string(made), `[[0,0,500,0]]`, 1)+`}`, "made[0]", "on the sheet")
 	refused(c, "POST", "/leftovers", `{"of":"x","sheet":`+a4Sheet+`,"pieces":[{"width_mm":3,"height_mm":210,"count":1}]}`, "too small to keep")
 	refused(c, "POST", "/sheet-uses", `{"size":{"width":87,"height":210,"unit":"mm"},"gsm":0,"thickness_mm":0.1}`, "gsm is 0")
-	if v := ask[web.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":210,"height":297,"unit":"mm"},"want":{"kind":"size","width_mm":215.9,"height_mm":279.4}}`); len(v.Ways) != 0 || !strings.Contains(v.Why, "215.9 mm wide") || v.Instead == nil || math.Abs(v.Instead.HeightMM-271.76) > 0.01 {
+	if v := ask[papers.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":210,"height":297,"unit":"mm"},"want":{"kind":"size","width_mm":215.9,"height_mm":279.4}}`); len(v.Ways) != 0 || !strings.Contains(v.Why, "215.9 mm wide") || v.Instead == nil || math.Abs(v.Instead.HeightMM-271.76) > 0.01 {
 		t.Errorf("letter from A4: %+v", v)
 	}
-	if v := ask[web.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":210,"height":297,"unit":"mm"},"want":{"kind":"ngon","n":7}}`); len(v.Ways) != 0 || v.Why == "" || v.LargestMM < 80 {
+	if v := ask[papers.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":210,"height":297,"unit":"mm"},"want":{"kind":"ngon","n":7}}`); len(v.Ways) != 0 || v.Why == "" || v.LargestMM < 80 {
 		t.Errorf("seven corners: %q, %v", v.Why, v.LargestMM)
 	}
 }
@@ -116,35 +118,35 @@ func TestFitOfAnotherSheet(t *testing.T) {
 	on := func(w, h string) string {
 		return `{"sheet":{"width":` + w + `,"height":` + h + `,"unit":"mm","gsm":80,"thickness_mm":0.1},"knobs":{"nose":12}}`
 	}
-	v := ask[web.FitView](c, "POST", "/patterns/curlew/fit", on("215.9", "279.4"))
+	v := ask[papers.FitView](c, "POST", "/patterns/curlew/fit", on("215.9", "279.4"))
 	if !v.Does || v.Own.Possible || math.Abs(v.Own.WidthMM-197.56) > 0.01 || len(v.Fixed) != 1 || v.Fixed[0].NowMM != 12 || math.Abs(v.Fixed[0].ScaledMM-11.3) > 0.05 {
 		t.Errorf("%+v", v)
 	}
 	if v.Small || v.LeastWMM <= 0 || v.LeastWMM > 100 {
 		t.Errorf("least %v", v.LeastWMM)
 	}
-	tiny := ask[web.FitView](c, "POST", "/patterns/curlew/fit", `{"sheet":{"width":25,"height":35,"unit":"mm","gsm":80,"thickness_mm":0.1}}`)
+	tiny := ask[papers.FitView](c, "POST", "/patterns/curlew/fit", `{"sheet":{"width":25,"height":35,"unit":"mm","gsm":80,"thickness_mm":0.1}}`)
 	if !tiny.Small || tiny.SmallAt == 0 || tiny.LeastWMM <= 25 {
 		t.Errorf("a tiny sheet: %+v", tiny)
 	}
 	// The least sheet is not small, one a little smaller is.
-	lying := ask[web.FitView](c, "POST", "/patterns/curlew/fit", on("297", "210"))
+	lying := ask[papers.FitView](c, "POST", "/patterns/curlew/fit", on("297", "210"))
 	if lying.Does || lying.Wants[0].Want.Kind != "size" || lying.Wants[0].Want.WidthMM != 210 {
 		t.Errorf("lying across: %+v", lying.Wants)
 	}
 	// What is suggested does.
-	for _, w := range ask[web.FitView](c, "POST", "/patterns/shelduck/fit", on("150", "150")[:len(on("150", "150"))-len(`,"knobs":{"nose":12}}`)]+"}").Wants {
+	for _, w := range ask[papers.FitView](c, "POST", "/patterns/shelduck/fit", on("150", "150")[:len(on("150", "150"))-len(`,"knobs":{"nose":12}}`)]+"}").Wants {
 		want, err := json.Marshal(w.Want)
 		if err != nil {
 			t.Fatal(err)
 		}
-		ways := ask[web.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":150,"height":150,"unit":"mm"},"want":`+string(want)+`}`)
+		ways := ask[papers.WaysView](c, "POST", "/sheet-ways", `{"sheet":{"width":150,"height":150,"unit":"mm"},"want":`+string(want)+`}`)
 		p := ways.Ways[0]
 		b, err := json.Marshal(map[string]any{"sheet": map[string]any{"width": p.WidthMM, "height": p.HeightMM, "unit": "mm", "gsm": 80, "thickness_mm": 0.1}})
 		if err != nil {
 			t.Fatal(err)
 		}
-		if v := ask[web.FitView](c, "POST", "/patterns/shelduck/fit", string(b)); !v.Does {
+		if v := ask[papers.FitView](c, "POST", "/patterns/shelduck/fit", string(b)); !v.Does {
 			t.Errorf("%s gives %v × %v, which does not do: %s", w.Words, p.WidthMM, p.HeightMM, v.Why)
 		}
 	}
@@ -153,20 +155,20 @@ func TestFitOfAnotherSheet(t *testing.T) {
 // The drawer: what is measured, what is refused, and how a paper changes.
 func TestDrawer(t *testing.T) {
 	c := serve(t, true)
-	m := ask[web.PaperMeasures](c, "POST", "/paper-measures", `{"size":{"width":210,"height":297,"unit":"mm"},"grams":49.9,"sheets":10,"pile_mm":10.4,"pile_sheets":100}`)
+	m := ask[papers.PaperMeasures](c, "POST", "/paper-measures", `{"size":{"width":210,"height":297,"unit":"mm"},"grams":49.9,"sheets":10,"pile_mm":10.4,"pile_sheets":100}`)
 	if math.Abs(m.GSM-80) > 0.1 || math.Abs(m.ThicknessMM-0.104) > 1e-9 || m.Odd || m.GSMBy <= 0 || m.ThicknessBy <= 0 {
 		t.Errorf("%+v", m)
 	}
-	if m := ask[web.PaperMeasures](c, "POST", "/paper-measures", `{"size":{"width":210,"height":297,"unit":"mm"},"grams":49.9,"sheets":10,"pile_mm":40,"pile_sheets":100}`); !m.Odd {
+	if m := ask[papers.PaperMeasures](c, "POST", "/paper-measures", `{"size":{"width":210,"height":297,"unit":"mm"},"grams":49.9,"sheets":10,"pile_mm":40,"pile_sheets":100}`); !m.Odd {
 		t.Error("a bulky paper passes")
 	}
 	refused(c, "POST", "/paper-measures", `{"size":{"width":210,"height":297,"unit":"mm"},"grams":-2,"sheets":10}`, "grams is -2 g")
 	refused(c, "POST", "/paper-measures", `{"size":{"width":210,"height":297,"unit":"mm"},"pile_mm":10,"pile_sheets":0}`, "pile_sheets")
-	papers := ask[[]web.PaperView](c, "GET", "/papers", "")
-	if len(papers) != 6 {
-		t.Fatalf("%d papers", len(papers))
+	list := ask[[]papers.PaperView](c, "GET", "/papers", "")
+	if len(list) != 6 {
+		t.Fatalf("%d list", len(list))
 	}
-	for _, p := range papers {
+	for _, p := range list {
 		if len(p.Suits) != 5 || p.Left == nil {
 			t.Errorf("%s: %+v", p.Name, p)
 		}
@@ -176,14 +178,14 @@ func TestDrawer(t *testing.T) {
 			}
 		}
 	}
-	heavy := ask[web.PaperView](c, "POST", "/papers", `{"name":"Board","sheet":{"width":300,"height":300,"unit":"mm","gsm":300,"thickness_mm":0.4},"stiffness":"crisp","grain":"width","left":2}`)
+	heavy := ask[papers.PaperView](c, "POST", "/papers", `{"name":"Board","sheet":{"width":300,"height":300,"unit":"mm","gsm":300,"thickness_mm":0.4},"stiffness":"crisp","grain":"width","left":2}`)
 	for _, s := range heavy.Suits {
 		if s.Verdict != string(sheet.Poor) {
 			t.Errorf("board is %s to %s: %s", s.Verdict, s.Moves, s.Why)
 		}
 	}
 	path := "/papers/" + jsonNumber(heavy.ID)
-	if v := ask[web.PaperView](c, "PUT", path, `{"name":"Card","sheet":{"width":300,"height":300,"unit":"mm","gsm":90,"thickness_mm":0.12},"left":1}`); v.Name != "Card" || *v.Left != 1 || v.Stiffness != "ordinary" || v.Grain != "" {
+	if v := ask[papers.PaperView](c, "PUT", path, `{"name":"Card","sheet":{"width":300,"height":300,"unit":"mm","gsm":90,"thickness_mm":0.12},"left":1}`); v.Name != "Card" || *v.Left != 1 || v.Stiffness != "ordinary" || v.Grain != "" {
 		t.Errorf("%+v", v)
 	}
 	refused(c, "PUT", path, `{"name":"Card","sheet":`+a4Sheet+`,"left":-1}`, "left is -1", "0 to 100000 sheets")
@@ -191,9 +193,9 @@ func TestDrawer(t *testing.T) {
 	refused(c, "PUT", path, `{"name":"Card","sheet":`+a4Sheet+`,"stiffness":"hard"}`, "stiffness", "soft, ordinary or crisp")
 	refused(c, "PUT", "/papers/9999", `{"name":"Card","sheet":`+a4Sheet+`}`, "does not exist")
 	// Cutting two sheets of a counted paper takes two away.
-	first := papers[0]
-	ask[[]web.PaperView](c, "POST", "/leftovers", `{"paper_id":`+jsonNumber(first.ID)+`,"used":2,"of":"`+first.Name+`","sheet":`+a4Sheet+`,"pieces":[]}`)
-	for _, p := range ask[[]web.PaperView](c, "GET", "/papers", "") {
+	first := list[0]
+	ask[[]papers.PaperView](c, "POST", "/leftovers", `{"paper_id":`+jsonNumber(first.ID)+`,"used":2,"of":"`+first.Name+`","sheet":`+a4Sheet+`,"pieces":[]}`)
+	for _, p := range ask[[]papers.PaperView](c, "GET", "/papers", "") {
 		if p.ID == first.ID && *p.Left != *first.Left-2 {
 			t.Errorf("%d of %d are left", *p.Left, *first.Left)
 		}
@@ -212,7 +214,7 @@ func jsonNumber(v int64) string {
 func TestPlacements(t *testing.T) {
 	c := serve(t, false)
 	body := `{"sheet":` + a4Sheet + `,"knobs":{"nose":24}}`
-	v := ask[[]web.PlacementView](c, "POST", "/patterns/curlew/steps/2/placements", body)
+	v := ask[[]folding.PlacementView](c, "POST", "/patterns/curlew/steps/2/placements", body)
 	if len(v) != 1 || v[0].Knob != "nose" || math.Abs(v[0].MM-81) > 1e-9 || v[0].Edge != "the upper edge" || v[0].From != "the upper left corner" {
 		t.Fatalf("%+v", v)
 	}
@@ -230,7 +232,7 @@ func TestPlacements(t *testing.T) {
 	if least > 1 {
 		t.Errorf("the best recipe is %v mm off", least)
 	}
-	if v := ask[[]web.PlacementView](c, "POST", "/patterns/curlew/steps/1/placements", body); len(v) != 0 {
+	if v := ask[[]folding.PlacementView](c, "POST", "/patterns/curlew/steps/1/placements", body); len(v) != 0 {
 		t.Errorf("step 1 measures nothing: %+v", v)
 	}
 	refused(c, "POST", "/patterns/curlew/steps/99/placements", body, "has 10 steps")
@@ -242,13 +244,13 @@ func TestPlacements(t *testing.T) {
 // the toy.
 func TestNearAndMeasuredSheets(t *testing.T) {
 	c := serve(t, false)
-	if v := ask[[]web.MeantView](c, "POST", "/near-sizes", `{"width":30,"height":21,"unit":"cm"}`); len(v) != 1 || v[0].Name != "A4" || v[0].WidthMM != 297 {
+	if v := ask[[]papers.MeantView](c, "POST", "/near-sizes", `{"width":30,"height":21,"unit":"cm"}`); len(v) != 1 || v[0].Name != "A4" || v[0].WidthMM != 297 {
 		t.Errorf("%+v", v)
 	}
-	if v := ask[[]web.MeantView](c, "POST", "/near-sizes", `{"width":210,"height":297,"unit":"mm"}`); len(v) != 0 {
+	if v := ask[[]papers.MeantView](c, "POST", "/near-sizes", `{"width":210,"height":297,"unit":"mm"}`); len(v) != 0 {
 		t.Errorf("%+v", v)
 	}
-	v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":151,"height_mm":150,"pattern":"fortune"}`)
+	v := ask[papers.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":151,"height_mm":150,"pattern":"fortune"}`)
 	if v.Toy == nil || v.Toy.Why != "" || len(v.Toy.Misfits) != 6 || !v.Toy.Trim || math.Abs(v.Toy.TrimWMM-150) > 1e-6 || math.Abs(v.Toy.OffWMM-1) > 1e-6 || v.Toy.Picture == nil {
 		t.Fatalf("%+v", v.Toy)
 	}
@@ -262,10 +264,10 @@ func TestNearAndMeasuredSheets(t *testing.T) {
 	if kinds["gap"] != 3 || kinds["overlap"] != 3 {
 		t.Errorf("%v", kinds)
 	}
-	if v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"pattern":"fortune"}`); v.Toy == nil || len(v.Toy.Misfits) != 0 || v.Toy.Trim {
+	if v := ask[papers.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"pattern":"fortune"}`); v.Toy == nil || len(v.Toy.Misfits) != 0 || v.Toy.Trim {
 		t.Errorf("an exact square: %+v", v.Toy)
 	}
-	if v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":210,"height_mm":297,"rising_mm":364.8,"falling_mm":362.7,"pattern":"curlew"}`); v.Toy == nil || len(v.Toy.Misfits) == 0 || !v.Toy.Trim {
+	if v := ask[papers.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":210,"height_mm":297,"rising_mm":364.8,"falling_mm":362.7,"pattern":"curlew"}`); v.Toy == nil || len(v.Toy.Misfits) == 0 || !v.Toy.Trim {
 		t.Errorf("a skewed leaflet: %+v", v.Toy)
 	}
 	refused(c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"pattern":"heron"}`, "no pattern")
@@ -297,7 +299,7 @@ func TestCutPlanOfShapes(t *testing.T) {
 	order := func(shape string) string {
 		return `{"pieces":[{"size":{"width":60,"height":60,"unit":"mm"},"count":3,` + shape + `}],"papers":[{"size":{"width":210,"height":297,"unit":"mm"},"count":1}]}`
 	}
-	plan := ask[web.CutPlanView](c, "POST", "/cut-plans", order(`"shape":"triangle"`))
+	plan := ask[papers.CutPlanView](c, "POST", "/cut-plans", order(`"shape":"triangle"`))
 	shapes := 0
 	for _, p := range plan.Sheets[0].Parts {
 		shapes += len(p.Outlines)
@@ -305,7 +307,7 @@ func TestCutPlanOfShapes(t *testing.T) {
 	if shapes != 4 || math.Abs(plan.Yield-3*1800/(210*297.0)) > 1e-9 {
 		t.Errorf("%d triangles, yield %v", shapes, plan.Yield)
 	}
-	if hex := ask[web.CutPlanView](c, "POST", "/cut-plans", order(`"shape":"ngon","n":6`)); len(hex.Sheets[0].Parts[0].Outlines) != 1 || len(hex.Sheets[0].Parts[0].Outlines[0]) != 12 {
+	if hex := ask[papers.CutPlanView](c, "POST", "/cut-plans", order(`"shape":"ngon","n":6`)); len(hex.Sheets[0].Parts[0].Outlines) != 1 || len(hex.Sheets[0].Parts[0].Outlines[0]) != 12 {
 		t.Errorf("%+v", hex.Sheets[0].Parts[0])
 	}
 	refused(c, "POST", "/cut-plans", order(`"shape":"ngon","n":2`), "pieces[0].n", "3 to 8 corners")

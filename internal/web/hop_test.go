@@ -8,14 +8,15 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/motion/hop"
-	"tussock/internal/web"
+	"tussock/internal/web/builds"
+	"tussock/internal/web/motions"
 )
 
 const slip = `{"width":75,"height":150,"unit":"mm","gsm":70,"thickness_mm":0.09}`
 
-func hopping(c client, knobs, conditions string) web.PredictionView {
+func hopping(c client, knobs, conditions string) motions.PredictionView {
 	c.t.Helper()
-	return ask[web.PredictionView](c, "POST", "/patterns/mudskipper/prediction", `{"sheet":`+slip+`,"knobs":{`+knobs+`},"conditions":{`+conditions+`}}`)
+	return ask[motions.PredictionView](c, "POST", "/patterns/mudskipper/prediction", `{"sheet":`+slip+`,"knobs":{`+knobs+`},"conditions":{`+conditions+`}}`)
 }
 
 // A hop has numbers with bands, a push, an arc from the table and back, what touches the
@@ -56,7 +57,7 @@ func TestHopOfASetUp(t *testing.T) {
 func hopsOf(c client, build int, kind, id string, v ...float64) {
 	c.t.Helper()
 	for _, x := range v {
-		ask[web.LoggedView](c, "POST", fmt.Sprintf("/builds/%d/trials", build), fmt.Sprintf(`{"kind":%q,"read":{%q:%v},"under":{"surface":"wood or laminate"}}`, kind, id, x))
+		ask[builds.LoggedView](c, "POST", fmt.Sprintf("/builds/%d/trials", build), fmt.Sprintf(`{"kind":%q,"read":{%q:%v},"under":{"surface":"wood or laminate"}}`, kind, id, x))
 	}
 }
 
@@ -64,7 +65,7 @@ func hopsOf(c client, build int, kind, id string, v ...float64) {
 // Kinds are kept apart, and each refuses what is not its own.
 func TestHopsAreLearntFrom(t *testing.T) {
 	c := serve(t, false)
-	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`}`)
+	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`}`)
 	before := hopping(c, "", "")
 	far := before.Outcomes[0].Middle
 	hopsOf(c, 1, "distance", "distance", 2*far, 2.2*far, 1.9*far, 2.1*far)
@@ -77,7 +78,7 @@ func TestHopsAreLearntFrom(t *testing.T) {
 	if off := hopping(c, "", `"own":0`); off.Own.Trials != 0 || off.Outcomes[0].Middle != far {
 		t.Errorf("switched off: %+v", off.Own)
 	}
-	b := ask[web.BuildView](c, "GET", "/builds/1", "")
+	b := ask[builds.BuildView](c, "GET", "/builds/1", "")
 	s := b.Tweaks[0].Stats
 	if s["distance"].N != 4 || s["dropped"].N != 3 || s["miss"].Best != 0.02 || b.Conditions.Kind != "target" {
 		t.Errorf("%+v, %+v", s, b.Conditions)
@@ -86,7 +87,7 @@ func TestHopsAreLearntFrom(t *testing.T) {
 	refused(c, "POST", "/builds/1/trials", `{"read":{"time":1}}`, "time", "not measured of this toy")
 	refused(c, "POST", "/builds/1/trials", `{"seen":["dived"]}`, "seen", "landed on its feet")
 	for _, x := range b.Tweaks[0].Trials[:2] {
-		ask[web.BuildView](c, "DELETE", fmt.Sprintf("/trials/%d", x.ID), "")
+		ask[builds.BuildView](c, "DELETE", fmt.Sprintf("/trials/%d", x.ID), "")
 	}
 	if v := hopping(c, "", ""); v.Own.Trials != 0 {
 		t.Errorf("two hops teach %+v", v.Own)
@@ -98,15 +99,15 @@ func TestHopsAreLearntFrom(t *testing.T) {
 func TestSizesAndSchools(t *testing.T) {
 	c := serve(t, false)
 	small := strings.NewReplacer("75", "50", "150", "100").Replace(slip)
-	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`,"name":"Big"}`)
-	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+small+`,"name":"Small"}`)
-	v := ask[web.SizesView](c, "POST", "/builds/1/sizes", `{}`)
+	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`,"name":"Big"}`)
+	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+small+`,"name":"Small"}`)
+	v := ask[motions.SizesView](c, "POST", "/builds/1/sizes", `{}`)
 	if !strings.Contains(v.Advice, "Log at least three") || len(v.Sizes) < 4 {
 		t.Errorf("%+v", v)
 	}
 	hopsOf(c, 1, "distance", "distance", 0.02, 0.025, 0.03, 0.02, 0.025)
 	hopsOf(c, 2, "distance", "distance", 0.05, 0.055, 0.045, 0.05, 0.06)
-	v = ask[web.SizesView](c, "POST", "/builds/1/sizes", `{}`)
+	v = ask[motions.SizesView](c, "POST", "/builds/1/sizes", `{}`)
 	if !strings.Contains(v.Advice, "comes to 2.0 times what Big does") || !strings.Contains(v.Advice, "The smaller one does better") {
 		t.Errorf("%s", v.Advice)
 	}
@@ -117,25 +118,25 @@ func TestSizesAndSchools(t *testing.T) {
 		}
 		last = r.WidthMM
 	}
-	schools := ask[[]web.SchoolView](c, "POST", "/builds/1/schools", `{}`)
+	schools := ask[[]motions.SchoolView](c, "POST", "/builds/1/schools", `{}`)
 	if len(schools) != 2 || schools[0].ID != "D01" || schools[0].SideA.Outlook.Middle <= schools[0].SideB.Outlook.Middle || schools[0].Each < 3 || schools[0].Verdict != "" || schools[0].SideA.Tweak != 1 {
 		t.Fatalf("%+v", schools)
 	}
-	ask[web.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"hip_radius":0.3,"catch_radius":0.3}}`)
+	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"hip_radius":0.3,"catch_radius":0.3}}`)
 	hopsOf(c, 1, "distance", "distance", 0.01, 0.012)
-	if s := ask[[]web.SchoolView](c, "POST", "/builds/1/schools", `{}`)[0]; s.SideB.Tweak != 2 || !strings.Contains(s.Verdict, "Too few") {
+	if s := ask[[]motions.SchoolView](c, "POST", "/builds/1/schools", `{}`)[0]; s.SideB.Tweak != 2 || !strings.Contains(s.Verdict, "Too few") {
 		t.Errorf("%+v", s)
 	}
 	hopsOf(c, 1, "distance", "distance", 0.01, 0.011, 0.012)
-	if s := ask[[]web.SchoolView](c, "POST", "/builds/1/schools", `{}`)[0]; !strings.Contains(s.Verdict, "Your trials say: soft") || s.SideA.Stats.N != 5 || s.SideB.Stats.N != 5 {
+	if s := ask[[]motions.SchoolView](c, "POST", "/builds/1/schools", `{}`)[0]; !strings.Contains(s.Verdict, "Your trials say: soft") || s.SideA.Stats.N != 5 || s.SideB.Stats.N != 5 {
 		t.Errorf("%+v", s)
 	}
 	// Gliders have sizes too, and nothing that folders disagree on in knobs.
-	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
-	if g := ask[web.SizesView](c, "POST", "/builds/3/sizes", `{}`); len(g.Sizes) < 3 || g.Sizes[0].Outcomes[0].ID != "distance" {
+	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
+	if g := ask[motions.SizesView](c, "POST", "/builds/3/sizes", `{}`); len(g.Sizes) < 3 || g.Sizes[0].Outcomes[0].ID != "distance" {
 		t.Errorf("%+v", g)
 	}
-	if g := ask[[]web.SchoolView](c, "POST", "/builds/3/schools", `{}`); len(g) != 0 {
+	if g := ask[[]motions.SchoolView](c, "POST", "/builds/3/schools", `{}`); len(g) != 0 {
 		t.Errorf("%+v", g)
 	}
 }
@@ -143,14 +144,14 @@ func TestSizesAndSchools(t *testing.T) {
 // The clinic over the API: a caught finger, its remedy, and no finding from one hop.
 func TestHopClinic(t *testing.T) {
 	c := serve(t, false)
-	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`}`)
-	ask[web.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"last":0.47}}`)
-	say := func() motion.Finding { return ask[web.ClinicView](c, "POST", "/builds/1/clinic", `{}`).Finding }
+	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`}`)
+	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"last":0.47}}`)
+	say := func() motion.Finding { return ask[motions.ClinicView](c, "POST", "/builds/1/clinic", `{}`).Finding }
 	if f := say(); f.Wants != 3 || f.Remedy != nil {
 		t.Errorf("%+v", f)
 	}
 	for i := range 3 {
-		ask[web.LoggedView](c, "POST", "/builds/1/trials", `{"kind":"distance","read":{"distance":0.01},"seen":["caught the finger"]}`)
+		ask[builds.LoggedView](c, "POST", "/builds/1/trials", `{"kind":"distance","read":{"distance":0.01},"seen":["caught the finger"]}`)
 		if f := say(); i == 0 && (f.Remedy != nil || f.Wants != 2) {
 			t.Errorf("after one hop: %+v", f)
 		}

@@ -12,14 +12,15 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide"
-	"tussock/internal/web"
+	"tussock/internal/web/builds"
+	"tussock/internal/web/motions"
 )
 
 const level = `"conditions":{}`
 
-func predicted(c client, pattern, knobs, how string) web.PredictionView {
+func predicted(c client, pattern, knobs, how string) motions.PredictionView {
 	c.t.Helper()
-	return ask[web.PredictionView](c, "POST", "/patterns/"+pattern+"/prediction", `{"sheet":`+a4Sheet+`,"knobs":{`+knobs+`},`+how+`}`)
+	return ask[motions.PredictionView](c, "POST", "/patterns/"+pattern+"/prediction", `{"sheet":`+a4Sheet+`,"knobs":{`+knobs+`},`+how+`}`)
 }
 
 // A flight has numbers with bands, a path that starts in the hand and ends on the
@@ -51,7 +52,7 @@ func TestFlightOfASetUp(t *testing.T) {
 	if f := drawn[glide.FlightDrawing](t, rope.Drawing, "flight"); f.End != "wall" || f.RopeOverM == nil || len(f.Ghosts) != 1 || f.Ghosts[0].Name != "before" || len(f.Ghosts[0].Path) < 5 {
 		t.Errorf("%s %v %d ghosts", f.End, f.RopeOverM, len(f.Ghosts))
 	}
-	other := ask[web.PredictionView](c, "POST", "/patterns/fortune/prediction", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
+	other := ask[motions.PredictionView](c, "POST", "/patterns/fortune/prediction", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
 	if other.Works || len(other.Readings) != 0 || len(drawn[glide.FlightDrawing](t, other.Drawing, "flight").Path) < 2 {
 		t.Errorf("a fortune teller: %+v", other.Mode)
 	}
@@ -91,12 +92,12 @@ func TestMeasuredBends(t *testing.T) {
 func TestSensitivityAndSweep(t *testing.T) {
 	c := serve(t, false)
 	body := `{"sheet":` + a4Sheet + `,"knobs":{"curl":3},` + level
-	v := ask[web.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", body+`}`)
+	v := ask[motions.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", body+`}`)
 	at := -1
 	for i, e := range v.Effects {
 		if e.Lever.Name == "curl" {
 			at = i
-			more := ask[web.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", strings.Replace(body, `"curl":3`, `"curl":4`, 1)+`}`)
+			more := ask[motions.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", strings.Replace(body, `"curl":3`, `"curl":4`, 1)+`}`)
 			if d := more.Now["distance"] - v.Now["distance"]; math.Abs(d-e.Up["distance"]) > 1e-9 {
 				t.Errorf("a degree more: %v m, the bar says %v", d, e.Up["distance"])
 			}
@@ -105,11 +106,11 @@ func TestSensitivityAndSweep(t *testing.T) {
 	if at < 0 || at > 4 {
 		t.Errorf("the curl is number %d of %d", at+1, len(v.Effects))
 	}
-	s := ask[web.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl"}`)
+	s := ask[motions.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl"}`)
 	if len(s.Points) != 33 || s.Points[0].At != s.Lever.Min || s.Points[32].At != s.Lever.Max {
 		t.Errorf("%d points", len(s.Points))
 	}
-	pair := ask[web.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl","second":"throw.angle"}`)
+	pair := ask[motions.SweepView](c, "POST", "/patterns/curlew/sweep", body+`,"lever":"curl","second":"throw.angle"}`)
 	if pair.Second == nil || len(pair.Points) != 121 {
 		t.Errorf("%d points of a pair", len(pair.Points))
 	}
@@ -182,16 +183,16 @@ func TestSearchIsStreamed(t *testing.T) {
 // The whole loop over the API: three dives, advice taken as a tweak, better throws, keep.
 func TestClinicLoop(t *testing.T) {
 	c := serve(t, false)
-	ask[web.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
-	ask[web.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":{"curl":0}}`)
-	clinic := func() web.ClinicView {
-		return ask[web.ClinicView](c, "POST", "/builds/1/clinic", `{`+level+`}`)
+	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
+	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":{"curl":0}}`)
+	clinic := func() motions.ClinicView {
+		return ask[motions.ClinicView](c, "POST", "/builds/1/clinic", `{`+level+`}`)
 	}
 	if v := clinic(); v.Finding.Remedy != nil || v.Finding.Wants != 3 {
 		t.Errorf("before any throw: %+v", v.Finding)
 	}
 	for _, d := range []float64{4.1, 4.4, 4.0} {
-		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"read":{"distance":%v,"aside":-0.3},"seen":["dived"]}`, d))
+		ask[builds.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"read":{"distance":%v,"aside":-0.3},"seen":["dived"]}`, d))
 	}
 	v := clinic()
 	r := v.Finding.Remedy
@@ -201,13 +202,13 @@ func TestClinicLoop(t *testing.T) {
 	if f := drawn[glide.TurnTold](t, v.Told, "turn"); f.TurnN != 3 || f.TurnDeg >= 0 || len(f.Turn) < 3 {
 		t.Errorf("turn %v from %d throws, %d causes", f.TurnDeg, f.TurnN, len(f.Turn))
 	}
-	ask[web.BuildView](c, "PUT", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
-	ask[web.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"It dives."}`)
+	ask[builds.BuildView](c, "PUT", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
+	ask[builds.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"It dives."}`)
 	if v := clinic(); v.Kept == nil || v.Kept.Advice != "try more" || v.Kept.More != 3 {
 		t.Errorf("%+v", v.Kept)
 	}
 	for _, d := range []float64{6.8, 7.1, 6.5, 7.0} {
-		ask[web.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"read":{"distance":%v},"seen":["glided"]}`, d))
+		ask[builds.LoggedView](c, "POST", "/builds/1/trials", fmt.Sprintf(`{"read":{"distance":%v},"seen":["glided"]}`, d))
 	}
 	v = clinic()
 	if v.Kept == nil || v.Kept.Advice != "keep" || v.Kept.Shift < 2 || v.Kept.Symptom == nil || v.Kept.Symptom.After != 0 {

@@ -5,13 +5,13 @@ import (
 	"strings"
 	"testing"
 
-	"tussock/internal/web"
+	"tussock/internal/web/papers"
 )
 
 func TestDivisions(t *testing.T) {
 	c := serve(t, false)
 	a4 := `"sheet":{"width":210,"height":297,"unit":"mm"}`
-	v := ask[web.DivisionView](c, "POST", "/divisions", `{`+a4+`,"what":"fraction","part":1,"of":3}`)
+	v := ask[papers.DivisionView](c, "POST", "/divisions", `{`+a4+`,"what":"fraction","part":1,"of":3}`)
 	last := v.Recipes[len(v.Recipes)-1]
 	if !last.Exact || math.Abs(last.Value-1.0/3) > 1e-9 || v.Correcting == nil || v.Correcting.Folds != "01" || math.Abs(v.Correcting.AfterMM[0]-1.25) > 1e-9 {
 		t.Errorf("a third: %+v", v)
@@ -21,7 +21,7 @@ func TestDivisions(t *testing.T) {
 			t.Errorf("a step without words or picture: %+v", s)
 		}
 	}
-	if v := ask[web.DivisionView](c, "POST", "/divisions", `{"sheet":{"width":6,"height":6,"unit":"in"},"what":"angle","part":45}`); len(v.Recipes) != 1 || !v.Recipes[0].Exact || v.WidthMM != 152.4 || v.Correcting != nil {
+	if v := ask[papers.DivisionView](c, "POST", "/divisions", `{"sheet":{"width":6,"height":6,"unit":"in"},"what":"angle","part":45}`); len(v.Recipes) != 1 || !v.Recipes[0].Exact || v.WidthMM != 152.4 || v.Correcting != nil {
 		t.Errorf("45 degrees: %+v", v)
 	}
 	for body, want := range map[string]string{
@@ -43,11 +43,11 @@ func TestDivisions(t *testing.T) {
 
 func TestSFolds(t *testing.T) {
 	c := serve(t, false)
-	v := ask[web.SFoldView](c, "POST", "/s-folds", `{"first_mm":101,"middle_mm":97,"last_mm":99}`)
+	v := ask[papers.SFoldView](c, "POST", "/s-folds", `{"first_mm":101,"middle_mm":97,"last_mm":99}`)
 	if v.Done || v.FirstMM != -2 || v.SecondMM != 0 || v.ThirdMM != 99 {
 		t.Errorf("101, 97, 99: %+v", v)
 	}
-	if v := ask[web.SFoldView](c, "POST", "/s-folds", `{"first_mm":99.2,"middle_mm":99,"last_mm":98.9}`); !v.Done {
+	if v := ask[papers.SFoldView](c, "POST", "/s-folds", `{"first_mm":99.2,"middle_mm":99,"last_mm":98.9}`); !v.Done {
 		t.Errorf("as good as it gets: %+v", v)
 	}
 	for body, want := range map[string]string{
@@ -64,14 +64,14 @@ func TestSFolds(t *testing.T) {
 
 func TestMeasuredSheets(t *testing.T) {
 	c := serve(t, false)
-	v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"rising_mm":213.06,"falling_mm":211.21}`)
+	v := ask[papers.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"rising_mm":213.06,"falling_mm":211.21}`)
 	if math.Abs(v.OffDeg-0.5) > 0.003 || v.Square || v.Misread || math.Abs(v.TrimWideMM-148.69) > 0.01 || v.OffByDeg <= 0 {
 		t.Errorf("off by half a degree: %+v", v)
 	}
-	if v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"falling_mm":212.1}`); !v.Square {
+	if v := ask[papers.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"falling_mm":212.1}`); !v.Square {
 		t.Errorf("square by one diagonal: %+v", v)
 	}
-	if v := ask[web.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"rising_mm":216,"falling_mm":216}`); !v.Misread {
+	if v := ask[papers.SquarenessView](c, "POST", "/measured-sheets", `{"width_mm":150,"height_mm":150,"rising_mm":216,"falling_mm":216}`); !v.Misread {
 		t.Errorf("diagonals of another sheet: %+v", v)
 	}
 	for body, want := range map[string]string{
@@ -89,11 +89,11 @@ func TestMeasuredSheets(t *testing.T) {
 
 func TestCutPlans(t *testing.T) {
 	c := serve(t, false)
-	v := ask[web.CutPlanView](c, "POST", "/cut-plans", `{"pieces":[{"name":"square","size":{"width":105,"height":99,"unit":"mm"},"count":6}],"papers":[{"name":"leaflet","size":{"width":210,"height":297,"unit":"mm"},"count":3}]}`)
+	v := ask[papers.CutPlanView](c, "POST", "/cut-plans", `{"pieces":[{"name":"square","size":{"width":105,"height":99,"unit":"mm"},"count":6}],"papers":[{"name":"leaflet","size":{"width":210,"height":297,"unit":"mm"},"count":3}]}`)
 	if len(v.Sheets) != 1 || math.Abs(v.Yield-1) > 1e-9 || !v.Exact || len(v.Missing) != 0 || len(v.Sheets[0].Parts) != 6 || len(v.Sheets[0].Cuts) != 5 {
 		t.Errorf("six from one sheet: %+v", v)
 	}
-	v = ask[web.CutPlanView](c, "POST", "/cut-plans", `{"pieces":[{"name":"letter sheet","size":{"width":8.5,"height":11,"unit":"in"},"count":2}],"papers":[{"size":{"width":210,"height":297,"unit":"mm"},"count":3}]}`)
+	v = ask[papers.CutPlanView](c, "POST", "/cut-plans", `{"pieces":[{"name":"letter sheet","size":{"width":8.5,"height":11,"unit":"in"},"count":2}],"papers":[{"size":{"width":210,"height":297,"unit":"mm"},"count":3}]}`)
 	if len(v.Sheets) != 0 || len(v.Missing) != 1 || v.Missing[0] != "2 of letter sheet" {
 		t.Errorf("letter from A4: %+v", v)
 	}
@@ -112,7 +112,7 @@ func TestCutPlans(t *testing.T) {
 
 func TestSheetFacts(t *testing.T) {
 	c := serve(t, false)
-	v := ask[web.FactsView](c, "POST", "/sheet-facts", `{"width":210,"height":297,"unit":"mm"}`)
+	v := ask[papers.FactsView](c, "POST", "/sheet-facts", `{"width":210,"height":297,"unit":"mm"}`)
 	if v.Size != "A4" || len(v.Squares) != 4 || v.Squares[1].SideMM != 87 || v.Equal[0].SideMM != 148.5 {
 		t.Errorf("%+v", v)
 	}

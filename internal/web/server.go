@@ -17,6 +17,13 @@ import (
 
 	"tussock/internal/store"
 	"tussock/internal/ways"
+	"tussock/internal/web/answer"
+	"tussock/internal/web/builds"
+	"tussock/internal/web/files"
+	"tussock/internal/web/folding"
+	"tussock/internal/web/hall"
+	"tussock/internal/web/motions"
+	"tussock/internal/web/papers"
 )
 
 // Version is the API's version, kept in the generated description.
@@ -24,12 +31,12 @@ const Version = "1.0.0"
 
 // areas are all that answers, each for its own part.
 type areas struct {
-	folding *foldingArea
-	papers  *papersArea
-	motion  *motionArea
-	bench   *benchArea
-	files   *filesArea
-	hall    *hallArea
+	folding *folding.Routes
+	papers  *papers.Routes
+	motion  *motions.Routes
+	bench   *builds.Routes
+	files   *files.Routes
+	hall    *hall.Routes
 }
 
 // app is the handler with what must be ended before it.
@@ -43,7 +50,7 @@ type app struct {
 func New(s *store.Store, page fs.FS) (http.Handler, error) { return NewShared(s, page, nil) }
 
 // NewShared is New for other devices of the network as well, when sharing is not nil.
-func NewShared(s *store.Store, page fs.FS, sharing *Sharing) (http.Handler, error) {
+func NewShared(s *store.Store, page fs.FS, sharing *hall.Sharing) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.HandleMethodNotAllowed = true
@@ -58,7 +65,7 @@ func NewShared(s *store.Store, page fs.FS, sharing *Sharing) (http.Handler, erro
 	if err != nil {
 		return nil, err
 	}
-	return app{compressed(guarded(http.NewCrossOriginProtection().Handler(router), sharing)), all.hall.close}, nil
+	return app{compressed(hall.Guarded(http.NewCrossOriginProtection().Handler(router), sharing)), all.hall.Close}, nil
 }
 
 // Describe is the OpenAPI description in YAML.
@@ -71,17 +78,17 @@ func Describe() ([]byte, error) {
 	return all.register(gin.New()).OpenAPI().YAML()
 }
 
-func newAreas(s *store.Store, sharing *Sharing) (*areas, error) {
-	a := &areas{papers: newPapers(s), hall: newHall(s, sharing)}
+func newAreas(s *store.Store, sharing *hall.Sharing) (*areas, error) {
+	a := &areas{papers: papers.New(s), hall: hall.New(s, sharing)}
 	var err error
-	if a.folding, err = newFolding(s); err != nil {
+	if a.folding, err = folding.New(s); err != nil {
 		return nil, err
 	}
-	if a.motion, err = newMotion(s); err != nil {
+	if a.motion, err = motions.New(s); err != nil {
 		return nil, err
 	}
-	a.bench = newBench(s, a.folding, a.papers, a.motion.forget)
-	a.files = newFiles(s, a.bench, a.motion.forget)
+	a.bench = builds.New(s, a.folding, a.papers, a.motion.Forget)
+	a.files = files.New(s, a.bench, a.motion.Forget)
 	return a, nil
 }
 
@@ -93,15 +100,15 @@ func (a *areas) register(router *gin.Engine) huma.API {
 	config.SchemasPath = "/api/v1/schemas"
 	config.CreateHooks = nil
 	json := config.Formats["application/json"]
-	json.Unmarshal = readJSON
+	json.Unmarshal = answer.ReadJSON
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
-	a.folding.register(api)
-	a.papers.register(api)
-	a.motion.register(api)
-	a.bench.register(api)
-	a.files.register(api)
-	a.hall.register(api, router)
+	a.folding.Register(api)
+	a.papers.Register(api)
+	a.motion.Register(api)
+	a.bench.Register(api)
+	a.files.Register(api)
+	a.hall.Register(api, router)
 	// What drawings hold is described although no answer names it.
 	for _, w := range ways.All() {
 		for _, d := range w.Data {
@@ -129,7 +136,7 @@ func serveFiles(router *gin.Engine, page fs.FS) {
 		path := strings.TrimPrefix(c.Request.URL.Path, "/")
 		switch {
 		case strings.HasPrefix(path, "api/"):
-			writeProblem(c.Writer, http.StatusNotFound, "there is nothing at "+c.Request.URL.Path)
+			answer.WriteProblem(c.Writer, http.StatusNotFound, "there is nothing at "+c.Request.URL.Path)
 			return
 		case page == nil:
 			c.String(http.StatusServiceUnavailable, "The page is not built; run make build.")
@@ -152,7 +159,7 @@ func serveFiles(router *gin.Engine, page fs.FS) {
 		http.ServeFileFS(c.Writer, c.Request, page, "index.html")
 	})
 	router.NoMethod(func(c *gin.Context) {
-		writeProblem(c.Writer, http.StatusMethodNotAllowed, c.Request.Method+" is not possible here")
+		answer.WriteProblem(c.Writer, http.StatusMethodNotAllowed, c.Request.Method+" is not possible here")
 	})
 }
 

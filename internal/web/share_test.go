@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"bufio"
@@ -11,6 +11,8 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/store"
+	"tussock/internal/web"
+	"tussock/internal/web/hall"
 )
 
 // kept is an empty store.
@@ -29,14 +31,14 @@ func kept(t *testing.T) *store.Store {
 }
 
 // shared serves to the network; requests of the answer come from another machine.
-func shared(t *testing.T) (_ *Sharing, send func(path string, cookies []*http.Cookie, change func(*http.Request)) *http.Response) {
+func shared(t *testing.T) (_ *hall.Sharing, send func(path string, cookies []*http.Cookie, change func(*http.Request)) *http.Response) {
 	t.Helper()
 	data := kept(t)
-	s, err := NewSharing("http://192.168.7.2:7340")
+	s, err := hall.NewSharing("http://192.168.7.2:7340")
 	if err != nil {
 		t.Fatal(err)
 	}
-	h, err := NewShared(data, nil, s)
+	h, err := web.NewShared(data, nil, s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -63,7 +65,7 @@ func TestSharingByOneTimeCode(t *testing.T) {
 		t.Errorf("without a code: %d", res.StatusCode)
 	}
 	code := s.Code()
-	if len(code) != codeLength || strings.ContainsAny(code, "01IO") {
+	if len(code) != hall.CodeLength || strings.ContainsAny(code, "01IO") {
 		t.Errorf("code %q", code)
 	}
 	in := send("/join?code="+strings.ToLower(code), nil, nil)
@@ -76,7 +78,7 @@ func TestSharingByOneTimeCode(t *testing.T) {
 	if res := send("/join?code="+code, nil, nil); res.StatusCode != 403 || s.Code() == code {
 		t.Error("a code works twice")
 	}
-	if res := send("/api/v1/health", []*http.Cookie{{Name: cookie, Value: "made-up"}}, nil); res.StatusCode != 403 {
+	if res := send("/api/v1/health", []*http.Cookie{{Name: hall.Cookie, Value: "made-up"}}, nil); res.StatusCode != 403 {
 		t.Errorf("with a made-up cookie: %d", res.StatusCode)
 	}
 	if res := send("/api/v1/health", in.Cookies(), func(r *http.Request) { r.Host = "hall.example" }); res.StatusCode != 403 {
@@ -86,13 +88,13 @@ func TestSharingByOneTimeCode(t *testing.T) {
 	if res := send("/api/v1/health", nil, func(r *http.Request) { r.Host = "127.0.0.1:7340" }); res.StatusCode != 403 {
 		t.Errorf("pretending to be local: %d", res.StatusCode)
 	}
-	for range mostWrong {
+	for range hall.MostWrong {
 		send("/join?code=WRONG", nil, nil)
 	}
 	if res := send("/join?code="+s.Code(), nil, nil); res.StatusCode != 403 {
 		t.Error("the right code is taken at once after many wrong ones")
 	}
-	s.now = func() time.Time { return time.Now().Add(2 * restFor) }
+	s.Now = func() time.Time { return time.Now().Add(2 * hall.RestFor) }
 	if res := send("/join?code="+s.Code(), nil, nil); res.StatusCode != 303 {
 		t.Error("the right code is not taken after the rest")
 	}
@@ -114,7 +116,7 @@ func TestProgressReachesOtherDevices(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	h, err := New(data, nil)
+	h, err := web.New(data, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -171,7 +173,9 @@ func TestProgressReachesOtherDevices(t *testing.T) {
 	if res := call("GET", "/api/v1/builds/99/progress", ""); res.StatusCode != 404 {
 		t.Errorf("a build that is not there: %d", res.StatusCode)
 	}
-	h.(app).end()
+	if err := web.Serve(h).Shutdown(t.Context()); err != nil {
+		t.Fatal(err)
+	}
 	select {
 	case _, open := <-lines:
 		if open {

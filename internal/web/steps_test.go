@@ -6,14 +6,14 @@ import (
 	"strings"
 	"testing"
 
-	"tussock/internal/web"
+	"tussock/internal/web/folding"
 )
 
 // Care, looks and slips follow the sheet and the knobs that they are asked for.
 func TestCareLooksAndSlips(t *testing.T) {
 	c := serve(t, false)
 	body := `{"sheet":` + a4Sheet + `}`
-	care := ask[[]web.CareView](c, "POST", "/patterns/curlew/care", body)
+	care := ask[[]folding.CareView](c, "POST", "/patterns/curlew/care", body)
 	if len(care) != 10 {
 		t.Fatalf("%d steps", len(care))
 	}
@@ -29,12 +29,12 @@ func TestCareLooksAndSlips(t *testing.T) {
 	if math.Abs(share-1) > 1e-6 || len(classes) < 2 {
 		t.Errorf("shares %v, classes %v", share, classes)
 	}
-	thick := ask[[]web.CareView](c, "POST", "/patterns/curlew/care", strings.Replace(body, `"thickness_mm":0.1`, `"thickness_mm":0.3`, 1))
+	thick := ask[[]folding.CareView](c, "POST", "/patterns/curlew/care", strings.Replace(body, `"thickness_mm":0.1`, `"thickness_mm":0.3`, 1))
 	if thick[4].StackMM <= care[4].StackMM || thick[6].Tool == care[6].Tool {
 		t.Errorf("thicker paper: %+v and %+v", thick[6], care[6])
 	}
 
-	look := ask[web.LookView](c, "POST", "/patterns/curlew/steps/5/look", body)
+	look := ask[folding.LookView](c, "POST", "/patterns/curlew/steps/5/look", body)
 	kinds := map[string]bool{}
 	for _, m := range look.Mistakes {
 		kinds[m.Kind] = true
@@ -48,23 +48,23 @@ func TestCareLooksAndSlips(t *testing.T) {
 
 	// The top left corner, pointed at on the flat sheet and where it lies after step 2:
 	// the same point, and it has not moved since.
-	flat := ask[web.WhenceView](c, "POST", "/patterns/curlew/whence?step=0&x=2&y=-295", body)
+	flat := ask[folding.WhenceView](c, "POST", "/patterns/curlew/whence?step=0&x=2&y=-295", body)
 	if flat.Words != "the top left corner" || flat.Sheet != [2]float64{0, -297} || len(flat.Steps) != 10 {
 		t.Fatalf("%+v", flat)
 	}
 	p := flat.Steps[1].At
-	again := ask[web.WhenceView](c, "POST", fmt.Sprintf("/patterns/curlew/whence?step=2&x=%v&y=%v", p[0]-1, p[1]-1), body)
+	again := ask[folding.WhenceView](c, "POST", fmt.Sprintf("/patterns/curlew/whence?step=2&x=%v&y=%v", p[0]-1, p[1]-1), body)
 	if again.Words != flat.Words || *again.Steps[9].At != *flat.Steps[9].At {
 		t.Errorf("%+v", again)
 	}
-	if w := ask[web.WhenceView](c, "POST", "/patterns/curlew/whence?step=0&x=60&y=-100", body); w.Words != "60 mm from the left, 100 mm from below" {
+	if w := ask[folding.WhenceView](c, "POST", "/patterns/curlew/whence?step=0&x=60&y=-100", body); w.Words != "60 mm from the left, 100 mm from below" {
 		t.Errorf("%+v", w)
 	}
 	refused(c, "POST", "/patterns/curlew/whence?step=0&x=-50&y=-100", body, "no paper at this spot")
 	refused(c, "POST", "/patterns/curlew/whence?step=11&x=5&y=-10", body, "has 10 steps")
 
-	small := ask[web.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=0.2", body)
-	large := ask[web.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=8", body)
+	small := ask[folding.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=0.2", body)
+	large := ask[folding.SlipView](c, "POST", "/patterns/curlew/steps/2/slip?past_mm=8", body)
 	if small.Verdict != "accept" || large.Verdict == "accept" || math.Abs(large.RMSMM-40*small.RMSMM) > 1e-6 || len(large.Moved) == 0 {
 		t.Errorf("%s (%v), %s (%v)", small.Verdict, small.RMSMM, large.Verdict, large.RMSMM)
 	}
@@ -78,7 +78,7 @@ func TestCareLooksAndSlips(t *testing.T) {
 	}
 	// Measured at a landmark instead: the slip that puts it there.
 	name, mm := large.Moved[0].Name, large.Moved[0].MM
-	if v := ask[web.SlipView](c, "POST", fmt.Sprintf("/patterns/curlew/steps/2/slip?landmark=%s&off_mm=%v", name, mm), body); math.Abs(v.PastMM-8) > 1e-6 {
+	if v := ask[folding.SlipView](c, "POST", fmt.Sprintf("/patterns/curlew/steps/2/slip?landmark=%s&off_mm=%v", name, mm), body); math.Abs(v.PastMM-8) > 1e-6 {
 		t.Errorf("%s %v mm off comes from a slip of %v mm", name, mm, v.PastMM)
 	}
 	refused(c, "POST", "/patterns/curlew/steps/2/slip?landmark=nowhere&off_mm=2", body, "does not move this landmark")
@@ -91,7 +91,7 @@ func TestCareLooksAndSlips(t *testing.T) {
 	refused(c, "POST", "/patterns/shelduck/care", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1}}`, "1.2 and 1.6 times")
 
 	// The picture turned by away_deg shows the flap going up.
-	r := ask[web.ReplayView](c, "POST", "/patterns/curlew/replay", body)
+	r := ask[folding.ReplayView](c, "POST", "/patterns/curlew/replay", body)
 	if a := r.Steps[0].AwayDeg; math.Abs(math.Abs(a)-90) > 0.01 {
 		t.Errorf("side to side is turned by %v", a)
 	}
@@ -104,7 +104,7 @@ func TestCareLooksAndSlips(t *testing.T) {
 func TestMotionFrames(t *testing.T) {
 	c := serve(t, false)
 	body := `{"sheet":` + a4Sheet + `}`
-	m := ask[web.MotionView](c, "POST", "/patterns/curlew/steps/2/motion", body)
+	m := ask[folding.MotionView](c, "POST", "/patterns/curlew/steps/2/motion", body)
 	if !m.Shown || len(m.Frames) < 20 || m.TornMM > 0.01 {
 		t.Fatalf("%v, %d frames, torn %v", m.Shown, len(m.Frames), m.TornMM)
 	}
@@ -114,7 +114,7 @@ func TestMotionFrames(t *testing.T) {
 			t.Errorf("%v lies outside of %v", v, m.View)
 		}
 	}
-	under := ask[web.MotionView](c, "POST", "/patterns/curlew/steps/2/motion?elevation=-60", body)
+	under := ask[folding.MotionView](c, "POST", "/patterns/curlew/steps/2/motion?elevation=-60", body)
 	if under.Frames[0].Faces[0].Front == m.Frames[0].Faces[0].Front {
 		t.Error("from underneath the same face shows")
 	}

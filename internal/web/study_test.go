@@ -5,12 +5,12 @@ import (
 	"strings"
 	"testing"
 
-	"tussock/internal/web"
+	"tussock/internal/web/folding"
 )
 
 func TestStudiesAreListed(t *testing.T) {
 	c := serve(t, false)
-	cards := ask[[]web.StudyCard](c, "GET", "/studies", "")
+	cards := ask[[]folding.StudyCard](c, "GET", "/studies", "")
 	if len(cards) < 12 {
 		t.Fatalf("%d studies", len(cards))
 	}
@@ -25,7 +25,7 @@ func TestStudiesAreListed(t *testing.T) {
 // what shows is the outline's area, and the hand changes the figures.
 func TestStudyView(t *testing.T) {
 	c := serve(t, false)
-	v := ask[web.StudyView](c, "GET", "/studies/flapper", "")
+	v := ask[folding.StudyView](c, "GET", "/studies/flapper", "")
 	if !v.Replay.OK || len(v.Replay.Steps) != 18 || v.Spread == nil || len(v.Map.Over.Strokes) == 0 || len(v.XRay.Strokes) == 0 || len(v.Outline) == 0 {
 		t.Fatalf("the study lacks something: %+v", v.Replay.Error)
 	}
@@ -54,14 +54,14 @@ func TestStudyView(t *testing.T) {
 	if last := v.Replay.Steps[17]; math.Abs(last.AreaMM2-seen) > 1e-6 {
 		t.Errorf("the last step covers %v mm², %v shows", last.AreaMM2, seen)
 	}
-	child := ask[web.StudyView](c, "GET", "/studies/flapper?hand=child", "")
+	child := ask[folding.StudyView](c, "GET", "/studies/flapper?hand=child", "")
 	if r := child.Spread.CoMMM[0] / v.Spread.CoMMM[0]; math.Abs(r-0.8/0.3) > 1e-6 {
 		t.Errorf("a child's hand scatters %v times as far", r)
 	}
 	if len(v.Ratio) != 2 || v.Ratio[0] > 1 || v.Ratio[1] < 1 || v.Ratio[1]-v.Ratio[0] > 0.1 {
 		t.Errorf("a bird folds at ratios %v", v.Ratio)
 	}
-	glider := ask[web.StudyView](c, "GET", "/studies/curlew", "")
+	glider := ask[folding.StudyView](c, "GET", "/studies/curlew", "")
 	if glider.Replay.Title != "Curlew" || glider.Ratio[1] < 1.5 {
 		t.Errorf("a pattern of the shelf is studied as %q, ratios %v", glider.Replay.Title, glider.Ratio)
 	}

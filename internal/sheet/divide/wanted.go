@@ -45,29 +45,29 @@ func (w Wanted) Parts() int {
 // Target is the fraction of the edge, or the angle in degrees, that is wanted. The error
 // is a *given.Error with the field part.
 func (w Wanted) Target(edgeMM float64) (float64, error) {
-	refuse := func(want string) (float64, error) {
-		return 0, &given.Error{Field: "part", Value: w.Part, Want: want}
+	refuse := func(said, want string) (float64, error) {
+		return 0, &given.Error{Field: "part", Value: w.Part, Said: said, Want: want}
 	}
 	inside := func(f float64) bool { return f >= leastFraction && f <= 1-leastFraction }
 	switch w.What {
 	case "angle":
 		if !(w.Part > leastDeg && w.Part < 90-leastDeg) {
-			return refuse("0.5 to 89.5 degrees")
+			return refuse("the angle is "+say.Value(w.Part, "deg", 2), say.Between(leastDeg, 90-leastDeg, "deg", 1))
 		}
 		return w.Part, nil
 	case "parts":
 		if n := w.Parts(); n < 2 || n > MostParts {
-			return refuse(fmt.Sprintf("2 to %d equal parts", MostParts))
+			return refuse(fmt.Sprintf("it is to be divided into %v equal parts", w.Part), fmt.Sprintf("2 to %d", MostParts))
 		}
 		return 1 / w.Part, nil
 	case "length":
 		if !inside(w.Part / edgeMM) {
-			return refuse("a length on the left edge, which has " + say.MM(edgeMM, 1))
+			return refuse("the length is "+say.MM(w.Part, 1), "a length on the left edge, which has "+say.MM(edgeMM, 1))
 		}
 		return w.Part / edgeMM, nil
 	}
 	if f := w.Part / w.Of; math.IsNaN(f) || !inside(f) || w.Of > mostOf {
-		return refuse(fmt.Sprintf("a fraction between 0 and 1; this is %v of %v", w.Part, w.Of))
+		return refuse(fmt.Sprintf("the fraction is %v of %v", w.Part, w.Of), "between 0 and 1")
 	}
 	return w.Part / w.Of, nil
 }

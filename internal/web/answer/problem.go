@@ -1,0 +1,81 @@
+package answer
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"regexp"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+	"tussock/internal/given"
+	"tussock/internal/store"
+)
+
+// AsProblem turns errors of the core into the one problem shape (RFC 9457): what
+// is wrong, and for a field where it stands, its value and what would be right.
+func AsProblem(err error, prefix string) error {
+	var wrong *given.Error
+	var made huma.StatusError
+	var child *bench.NeedsChild
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &made):
+		return err
+	case errors.As(err, &wrong):
+		return Refuse(prefix+wrong.Field, wrong.Value, wrong.Words())
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("this does not exist, or lies in the bin")
+	case errors.Is(err, bench.ErrNothingChanged), errors.As(err, &child):
+		return huma.Error409Conflict(err.Error())
+	}
+	return huma.Error500InternalServerError("Tussock could not do this; nothing has been changed", err)
+}
+
+// Refuse answers that something given is wrong: where it stands, its value, and a sentence.
+func Refuse(location string, value any, message string) error {
+	return huma.Error422UnprocessableEntity(message, &huma.ErrorDetail{Location: location, Value: value, Message: message})
+}
+
+var jsonKey = regexp.MustCompile(`"([A-Za-z_][A-Za-z0-9_]*)"\s*:`)
+
+// ReadJSON is how requests are decoded: as usual, but what cannot be read at all
+// (NaN, 1e999, a missing quote) names the field it stands at.
+func ReadJSON(data []byte, v any) error {
+	err := json.Unmarshal(data, v)
+	if err == nil {
+		return nil
+	}
+	at := int64(len(data))
+	var syntax *json.SyntaxError
+	var kind *json.UnmarshalTypeError
+	switch {
+	case errors.As(err, &syntax):
+		at = syntax.Offset
+	case errors.As(err, &kind) && kind.Offset > 0:
+		at = kind.Offset
+	case errors.As(err, &kind):
+		// Decoding into any gives no place; the value itself tells it.
+		if i := bytes.Index(data, []byte(strings.TrimPrefix(kind.Value, "number "))); i >= 0 {
+			at = int64(i)
+		}
+	}
+	keys := jsonKey.FindAllSubmatch(data[:min(at, int64(len(data)))], -1)
+	if len(keys) == 0 {
+		return fmt.Errorf("the request cannot be read: %w", err)
+	}
+	return fmt.Errorf("%s cannot be read: %w; give an ordinary value", keys[len(keys)-1][1], err)
+}
+
+// WriteProblem answers with a problem outside of the described API.
+func WriteProblem(w http.ResponseWriter, status int, detail string) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	// The client has gone if this fails; there is nobody to tell.
+	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail})
+}

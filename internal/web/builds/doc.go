@@ -1,0 +1,2 @@
+// Package builds answers for builds, tweaks, trials, settings and the bin.
+package builds

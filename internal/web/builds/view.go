@@ -1,0 +1,107 @@
+package builds
+
+import (
+	"context"
+	"errors"
+
+	"tussock/internal/bench"
+	"tussock/internal/motion"
+	"tussock/internal/sheet"
+	"tussock/internal/shelf"
+	"tussock/internal/ways"
+	"tussock/internal/web/answer"
+)
+
+// BuildView answers with a build as it stands.
+func (s *Routes) BuildView(ctx context.Context, id int64) (*answer.Body[*BuildView], error) {
+	b, err := s.store.Build(ctx, id)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	p, err := answer.FindPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	v := &BuildView{ID: b.ID, Name: b.Name, Pattern: b.Pattern, Title: p.Title, Step: b.Step, Setup: b.Current(),
+		Changes: []answer.ChangeView{}, Tweaks: []TweakView{}, Children: []answer.BuildRef{}, Trials: b.Trials(), UpdatedAt: b.UpdatedAt}
+	v.Setup.Knobs = p.FullKnobs(v.Setup.Knobs)
+	before := bench.Setup{Sheet: v.Setup.Sheet, Knobs: p.FullKnobs(nil)}
+	for _, t := range b.Tweaks {
+		if t.No == 1 {
+			before.Sheet = t.Setup.Sheet
+		}
+		v.Tweaks = append(v.Tweaks, viewTweak(t, &ways.Of(p.Moves).Way, answer.ViewChanges(p, before, t.Setup)))
+		before = t.Setup
+	}
+	if b.Draft != nil {
+		v.Draft = true
+		v.Changes = answer.ViewChanges(p, before, *b.Draft)
+		_, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
+		var child *bench.NeedsChild
+		v.NeedsChild = errors.As(err, &child)
+	}
+	if err := s.addFamily(ctx, b, v); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	v.Conditions, err = s.again(ctx, b, &ways.Of(p.Moves).Way)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return answer.OK(v)
+}
+
+func viewTweak(t bench.Tweak, w *motion.Way, changes []answer.ChangeView) TweakView {
+	v := TweakView{No: t.No, Why: t.Why, Setup: t.Setup, Changes: changes, CreatedAt: t.CreatedAt,
+		Stats: bench.Summaries(t.Trials, w), Trials: []TrialView{}}
+	for _, x := range t.Trials {
+		v.Trials = append(v.Trials, ViewTrial(x))
+	}
+	return v
+}
+
+// ViewTrial is one trial.
+func ViewTrial(t bench.Trial) TrialView {
+	return TrialView{ID: t.ID, At: t.At, TrialInput: TrialInput{t.Kind, t.Read, t.Under, t.Seen, t.Thrower, t.Place, t.Air, t.Note}}
+}
+
+func (s *Routes) addFamily(ctx context.Context, b *bench.Build, v *BuildView) error {
+	if b.ParentID != nil && b.ParentTweak != nil {
+		// A parent in the bin is still named by its number alone.
+		ref := answer.BuildRef{ID: *b.ParentID, Tweak: *b.ParentTweak}
+		if parent, err := s.store.Build(ctx, *b.ParentID); err == nil {
+			ref.Name = parent.Name
+		}
+		v.Parent = &ref
+	}
+	children, err := s.store.Children(ctx, b.ID)
+	for _, c := range children {
+		v.Children = append(v.Children, answer.BuildRef{ID: c.ID, Name: c.Name, Tweak: *c.ParentTweak})
+	}
+	return err
+}
+
+// again is a trial to begin with.
+func (s *Routes) again(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
+	var others []*bench.Build
+	if b.Trials() == 0 {
+		all, err := s.store.Builds(ctx)
+		if err != nil {
+			return TrialInput{}, err
+		}
+		others = all
+	}
+	return ViewTrial(bench.Again(b, others, w)).TrialInput, nil
+}
+
+func viewCard(b *bench.Build) BuildCard {
+	setup := b.Current()
+	c := BuildCard{ID: b.ID, Name: b.Name, Pattern: b.Pattern, Title: b.Pattern, Sheet: setup.Sheet,
+		Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM), Tweaks: len(b.Tweaks), Trials: b.Trials(),
+		Step: b.Step, ParentID: b.ParentID, UpdatedAt: b.UpdatedAt}
+	if p, found := shelf.Find(b.Pattern); found {
+		c.Title, c.Steps, c.Moves = p.Title, len(p.Steps), p.Moves
+		w := &ways.Of(p.Moves).Way
+		c.Record, c.Stats = b.Result(w)
+	}
+	return c
+}

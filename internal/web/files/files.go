@@ -1,0 +1,240 @@
+package files
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"maps"
+	"net/http"
+	"os"
+	"path/filepath"
+	"slices"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+	"tussock/internal/store"
+	"tussock/internal/ways"
+	"tussock/internal/web/answer"
+	"tussock/internal/web/builds"
+)
+
+// Routes takes builds and backups in and hands them out.
+type Routes struct {
+	store  *store.Store
+	bench  *builds.Routes
+	forget func() // what trials have taught: they have changed
+}
+
+// New makes the area. forget is told when trials have changed.
+func New(s *store.Store, b *builds.Routes, forget func()) *Routes {
+	return &Routes{s, b, forget}
+}
+
+// Register adds its routes.
+func (s *Routes) Register(api huma.API) { s.fileRoutes(api) }
+
+// Limits of what is read back from files.
+const (
+	bundleFormat    = "tussock-build"
+	bundleVersion   = 2
+	maxBundleBytes  = 8 << 20
+	maxBundleTweaks = 1000
+	maxBundleTrials = 50_000
+	maxBackupBytes  = 64 << 20
+)
+
+// Bundle is a build in one file.
+type Bundle struct {
+	Format  string        `json:"format" enum:"tussock-build"`
+	Version int           `json:"version" minimum:"1" maximum:"2" doc:"1 had readings of throws only"`
+	Name    string        `json:"name"`
+	Pattern string        `json:"pattern" maxLength:"80"`
+	Step    int           `json:"step" minimum:"0" maximum:"400"`
+	Created time.Time     `json:"created"`
+	Draft   *bench.Setup  `json:"draft,omitempty"`
+	Tweaks  []BundleTweak `json:"tweaks" maxItems:"1000"`
+}
+
+// BundleTweak is a tweak in a bundle.
+type BundleTweak struct {
+	Why     string        `json:"why,omitempty" maxLength:"500"`
+	Setup   bench.Setup   `json:"setup"`
+	Created time.Time     `json:"created"`
+	Trials  []BundleTrial `json:"trials" maxItems:"50000"`
+}
+
+// BundleTrial is a trial in a bundle. The last four are how version 1 wrote a throw's
+// readings; they are still read.
+type BundleTrial struct {
+	At time.Time `json:"at"`
+	builds.TrialInput
+	DistanceM    *float64 `json:"distance_m,omitempty"`
+	TimeS        *float64 `json:"time_s,omitempty"`
+	ThrowHeightM *float64 `json:"throw_height_m,omitempty"`
+	OffsetM      *float64 `json:"offset_m,omitempty"`
+}
+
+// readings are those of a trial, however they were written.
+func (x BundleTrial) readings() map[string]float64 {
+	out := maps.Clone(x.Read)
+	for id, v := range map[string]*float64{"distance": x.DistanceM, "time": x.TimeS, "from": x.ThrowHeightM, "aside": x.OffsetM} {
+		if v != nil {
+			if out == nil {
+				out = map[string]float64{}
+			}
+			out[id] = *v
+		}
+	}
+	return out
+}
+
+func (s *Routes) fileRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "get-bundle", Method: http.MethodGet, Path: "/api/v1/builds/{id}/bundle", Summary: "A build in one file"}, s.getBundle)
+	huma.Register(api, huma.Operation{OperationID: "add-bundle", Method: http.MethodPost, Path: "/api/v1/bundles", Summary: "Read a build back from its file", MaxBodyBytes: maxBundleBytes}, s.addBundle)
+	huma.Register(api, huma.Operation{OperationID: "get-backup", Method: http.MethodGet, Path: "/api/v1/backup", Summary: "Everything in one file"}, s.getBackup)
+	huma.Register(api, huma.Operation{OperationID: "restore-backup", Method: http.MethodPost, Path: "/api/v1/backup", Summary: "Replace everything by a backup", MaxBodyBytes: maxBackupBytes}, s.restoreBackup)
+}
+
+type bundleAnswer struct {
+	Disposition string `header:"Content-Disposition"`
+	Body        Bundle
+}
+
+func (s *Routes) getBundle(ctx context.Context, in *answer.PathID) (*bundleAnswer, error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	out := Bundle{Format: bundleFormat, Version: bundleVersion, Name: b.Name, Pattern: b.Pattern, Step: b.Step, Created: b.CreatedAt, Draft: b.Draft, Tweaks: []BundleTweak{}}
+	for _, t := range b.Tweaks {
+		bt := BundleTweak{Why: t.Why, Setup: t.Setup, Created: t.CreatedAt, Trials: []BundleTrial{}}
+		for _, x := range t.Trials {
+			bt.Trials = append(bt.Trials, BundleTrial{At: x.At, TrialInput: builds.ViewTrial(x).TrialInput})
+		}
+		out.Tweaks = append(out.Tweaks, bt)
+	}
+	return &bundleAnswer{fmt.Sprintf(`attachment; filename="tussock-build-%d.json"`, b.ID), out}, nil
+}
+
+type bundleInput struct{ Body Bundle }
+
+func (s *Routes) addBundle(ctx context.Context, in *bundleInput) (*answer.Body[*builds.BuildView], error) {
+	b, err := s.fromBundle(in.Body)
+	if err != nil {
+		return nil, err
+	}
+	defer s.forget()
+	id, err := s.store.AddWhole(ctx, b)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return s.bench.BuildView(ctx, id)
+}
+
+// fromBundle checks every value of a bundle as if it had been typed.
+func (s *Routes) fromBundle(in Bundle) (bench.Build, error) {
+	name, err := bench.CleanName("name", in.Name)
+	if err != nil {
+		return bench.Build{}, answer.AsProblem(err, "body.")
+	}
+	p, err := answer.FindPattern(in.Pattern)
+	if err != nil {
+		return bench.Build{}, err
+	}
+	way := &ways.Of(p.Moves).Way
+	b := bench.Build{Name: name, Pattern: in.Pattern, Step: in.Step, CreatedAt: in.Created, Draft: in.Draft}
+	if in.Draft == nil && len(in.Tweaks) == 0 {
+		return b, answer.Refuse("body.tweaks", 0, "the file holds neither a draft nor a tweak, so there is no set-up to read")
+	}
+	if in.Draft != nil {
+		if err := s.checkSetup(in.Pattern, "body.draft", *in.Draft); err != nil {
+			return b, err
+		}
+	}
+	total := 0
+	for i, t := range in.Tweaks {
+		where := fmt.Sprintf("body.tweaks[%d]", i)
+		if err := s.checkSetup(in.Pattern, where+".setup", t.Setup); err != nil {
+			return b, err
+		}
+		tweak := bench.Tweak{No: i + 1, Why: t.Why, Setup: t.Setup, CreatedAt: t.Created}
+		if total += len(t.Trials); total > maxBundleTrials {
+			return b, answer.Refuse(where+".trials", total, fmt.Sprintf("a file holds at most %d throws", maxBundleTrials))
+		}
+		for k, x := range t.Trials {
+			x.Read = x.readings()
+			trial, err := x.Trial(way)
+			if err != nil {
+				return b, answer.Refuse(fmt.Sprintf("%s.trials[%d]", where, k), nil, err.Error())
+			}
+			trial.At = x.At
+			tweak.Trials = append(tweak.Trials, trial)
+		}
+		b.Tweaks = append(b.Tweaks, tweak)
+	}
+	return b, nil
+}
+
+func (s *Routes) checkSetup(pattern, where string, setup bench.Setup) error {
+	p, err := answer.FindPattern(pattern)
+	if err != nil {
+		return err
+	}
+	if err := answer.CheckSheet(setup.Sheet); err != nil {
+		return answer.AsProblem(err, where+".sheet.")
+	}
+	if err := answer.CheckRecipes(p, setup.Recipes); err != nil {
+		return err
+	}
+	return answer.CheckKnobs(p, setup.Knobs)
+}
+
+func (s *Routes) getBackup(ctx context.Context, _ *struct{}) (out *answer.File, err error) {
+	dir, err := os.MkdirTemp("", "tussock-backup-")
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
+	path := filepath.Join(dir, "backup.tussock")
+	if err := s.store.Backup(ctx, path); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	data, err := os.ReadFile(path)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	name := "tussock-" + time.Now().Format("2006-01-02") + ".tussock"
+	return &answer.File{Type: "application/octet-stream", Disposition: `attachment; filename="` + name + `"`, Body: data}, nil
+}
+
+type backupInput struct {
+	RawBody []byte `contentType:"application/octet-stream"`
+}
+
+// RestoredView says where what was there before is kept.
+type RestoredView struct {
+	Kept string `json:"kept" doc:"file with everything as it was before"`
+}
+
+func (s *Routes) restoreBackup(ctx context.Context, in *backupInput) (out *answer.Body[RestoredView], err error) {
+	if len(in.RawBody) < 100 || !slices.Equal(in.RawBody[:15], []byte("SQLite format 3")) {
+		return nil, answer.Refuse("body", fmt.Sprintf("%d bytes", len(in.RawBody)), "this file is not a Tussock backup; nothing has been changed")
+	}
+	dir, err := os.MkdirTemp("", "tussock-restore-")
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
+	path := filepath.Join(dir, "backup.tussock")
+	if err := os.WriteFile(path, in.RawBody, 0o600); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	defer s.forget()
+	kept, err := s.store.Restore(ctx, path)
+	if err != nil {
+		return nil, answer.Refuse("body", nil, "the backup cannot be read: "+err.Error())
+	}
+	return answer.OK(RestoredView{kept})
+}

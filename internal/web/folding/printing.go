@@ -1,0 +1,225 @@
+package folding
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/bench"
+	"tussock/internal/body"
+	"tussock/internal/draw"
+	"tussock/internal/geom"
+	"tussock/internal/prepare"
+	"tussock/internal/prints"
+	"tussock/internal/say"
+	"tussock/internal/sequence"
+	"tussock/internal/sheet"
+	"tussock/internal/ways"
+	"tussock/internal/web/answer"
+)
+
+// PrintQuery is how something is printed.
+type PrintQuery struct {
+	Format string  `query:"format" enum:"pdf,svg" default:"pdf"`
+	Page   string  `query:"page" enum:"a4,letter" default:"a4" doc:"the paper in the printer"`
+	Face   string  `query:"face" enum:"none,front,back,both" default:"none" doc:"which faces carry the folds as guide lines"`
+	Units  string  `query:"units" enum:"mm,in" default:"mm" doc:"of the ruler and the check length"`
+	BandMM float64 `query:"band_mm" minimum:"0" maximum:"10" doc:"for young folders: half the width of the band within which a fold is good"`
+}
+
+type printBuildInput struct {
+	answer.PathID
+	PrintQuery
+}
+
+type printOutlineInput struct {
+	PrintQuery
+	Width  float64 `query:"width" doc:"mm, of the outline or of the sheet that holds it"`
+	Height float64 `query:"height" doc:"mm"`
+	N      int     `query:"n" doc:"corners of the largest regular outline in that sheet, 3 to 8; 0 for the rectangle itself"`
+}
+
+func (s *Routes) printRoutes(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "print-build", Method: http.MethodGet, Path: "/api/v1/builds/{id}/print", Summary: "The sheet of a build at true size, with its folds"}, s.printBuild)
+	huma.Register(api, huma.Operation{OperationID: "print-steps", Method: http.MethodGet, Path: "/api/v1/builds/{id}/step-sheets", Summary: "The steps of a build on paper"}, s.printSteps)
+	huma.Register(api, huma.Operation{OperationID: "step-picture", Method: http.MethodGet, Path: "/api/v1/builds/{id}/steps/{step}/picture", Summary: "The picture of one step, SVG"}, s.stepPicture)
+	huma.Register(api, huma.Operation{OperationID: "measuring-card", Method: http.MethodGet, Path: "/api/v1/moves/{moves}/card", Summary: "A card that helps to measure the finished toy, PDF"}, s.measuringCard)
+	huma.Register(api, huma.Operation{OperationID: "print-outline", Method: http.MethodGet, Path: "/api/v1/outlines", Summary: "An outline to cut, at true size"}, s.printOutline)
+}
+
+// built replays a build as it is set up now.
+func (s *Routes) built(ctx context.Context, id int64) (*bench.Build, *sequence.Replay, error) {
+	b, err := s.store.Build(ctx, id)
+	if err != nil {
+		return nil, nil, answer.AsProblem(err, "")
+	}
+	p, err := answer.FindPattern(b.Pattern)
+	if err != nil {
+		return nil, nil, err
+	}
+	setup := b.Current()
+	sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+	if err != nil {
+		return nil, nil, answer.AsProblem(err, "")
+	}
+	return b, p.Run(sh, p.FullKnobs(setup.Knobs)), nil
+}
+
+type stepSheetInput struct {
+	answer.PathID
+	Page  string `query:"page" enum:"a4,letter" default:"a4"`
+	Style string `query:"style" enum:"usual,large,summary" default:"usual" doc:"six steps a page, two in large type, or all on as few pages as can be"`
+	Units string `query:"units" enum:"mm,in" default:"mm"`
+}
+
+func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.File, error) {
+	b, r, err := s.built(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	page, _ := prints.FindPage(in.Page)
+	var panels []prints.Panel
+	for _, d := range r.Steps {
+		over := draw.Next(d)
+		panels = append(panels, prints.Panel{Picture: draw.Flat(d.Before), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: say.In(say.Units(in.Units), d.Say), Note: say.In(say.Units(in.Units), d.Looks)})
+	}
+	done := prints.Panel{Picture: draw.Flat(r.Final()), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
+	if r.Err == nil {
+		if toy := viewToy(r, body.Measure(r.Final())); toy.Round != nil {
+			done.Picture, done.Text = *toy.Round, r.Pattern.Title+"."
+		}
+	}
+	panels = append(panels, done)
+	layout := map[string]prints.Layout{"large": prints.Large, "summary": prints.Summary}[in.Style]
+	if layout.Cols == 0 {
+		layout = prints.Usual
+	}
+	title := b.Name + ", " + r.Pattern.Title
+	var out bytes.Buffer
+	if err := prints.PDF(&out, title, prints.Steps(title, panels, page, layout)); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return &answer.File{Type: "application/pdf", Disposition: fmt.Sprintf(`inline; filename="tussock-steps-%d.pdf"`, b.ID), Body: out.Bytes()}, nil
+}
+
+type stepPictureInput struct {
+	answer.PathID
+	Step int `path:"step" minimum:"1" maximum:"400"`
+}
+
+func (s *Routes) stepPicture(ctx context.Context, in *stepPictureInput) (*answer.File, error) {
+	b, r, err := s.built(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	if in.Step > len(r.Steps) {
+		return nil, answer.Refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps that can be folded", r.Pattern.Title, len(r.Steps)))
+	}
+	d := r.Steps[in.Step-1]
+	over := draw.Next(d)
+	sp := b.Current().Sheet
+	return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-%d-step-%d.svg"`, b.ID, in.Step),
+		Body: []byte(draw.SVG(draw.Flat(d.Before), &over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
+}
+
+func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.File, error) {
+	b, r, err := s.built(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	o := prints.Order{Title: b.Name + ", " + r.Pattern.Title, Outline: r.Sheet.Outline(), Down: "back"}
+	if in.Face != "none" {
+		o.Guides = prints.Guides(r.Final())
+	}
+	return in.printed(o, fmt.Sprintf("tussock-sheet-%d", b.ID))
+}
+
+func (s *Routes) printOutline(_ context.Context, in *printOutlineInput) (*answer.File, error) {
+	have, err := sheet.New(in.Width, in.Height, sheet.PlainGSM, sheet.PlainThicknessMM)
+	if err != nil {
+		return nil, answer.AsProblem(err, "query.")
+	}
+	o := prints.Order{Title: sheet.Number(in.Width) + " × " + sheet.Number(in.Height) + " mm", Outline: have.Outline()}
+	if in.N != 0 {
+		if in.N < 3 || in.N > 8 {
+			return nil, answer.Refuse("query.n", in.N, "n must be 3 to 8 corners, or 0 for a rectangle")
+		}
+		side, tilt := prepare.Largest(in.N, have)
+		piece, err := sheet.NGon(in.N, side, have.GSM, have.ThicknessMM)
+		if err != nil {
+			return nil, answer.AsProblem(err, "query.")
+		}
+		o.Title = fmt.Sprintf("%d equal sides of %s", in.N, say.MM(side, 2))
+		o.Outline = turned(piece.Outline(), tilt)
+	}
+	return in.printed(o, "tussock-outline")
+}
+
+// turned is an outline turned by an angle, its box at the origin.
+func turned(p geom.Polygon, deg float64) geom.Polygon {
+	c, s := math.Cos(geom.Rad(deg)), math.Sin(geom.Rad(deg))
+	out := make(geom.Polygon, len(p))
+	for i, v := range p {
+		out[i] = geom.Vec{X: c*v.X - s*v.Y, Y: s*v.X + c*v.Y}
+	}
+	box := geom.EmptyBox().Grow(out...)
+	for i := range out {
+		out[i] = out[i].Sub(geom.Vec{X: box.MinX, Y: box.MinY})
+	}
+	return out
+}
+
+// printed lays an order out and writes it.
+func (q PrintQuery) printed(o prints.Order, name string) (*answer.File, error) {
+	o.Front, o.Back = q.Face != "back", q.Face == "back" || q.Face == "both"
+	o.Inches, o.BandMM = q.Units == "in", q.BandMM
+	page, found := prints.FindPage(q.Page)
+	if !found {
+		return nil, answer.Refuse("query.page", q.Page, "page must be a4 or letter")
+	}
+	o.Page = page
+	if q.Format == "svg" {
+		l, err := prints.Whole(o)
+		if err != nil {
+			return nil, answer.AsProblem(err, "query.")
+		}
+		return &answer.File{Type: "image/svg+xml", Disposition: `attachment; filename="` + name + `.svg"`, Body: []byte(prints.SVG(l))}, nil
+	}
+	leaves, err := prints.Lay(o)
+	if err != nil {
+		return nil, answer.AsProblem(err, "query.")
+	}
+	var b bytes.Buffer
+	if err := prints.PDF(&b, o.Title, leaves); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return &answer.File{Type: "application/pdf", Disposition: `inline; filename="` + name + `.pdf"`, Body: b.Bytes()}, nil
+}
+
+type cardInput struct {
+	Moves   string  `path:"moves" maxLength:"40"`
+	Page    string  `query:"page" enum:"a4,letter" default:"a4"`
+	Units   string  `query:"units" enum:"mm,in" default:"mm"`
+	DepthMM float64 `query:"depth_mm" default:"10" minimum:"4" maximum:"25" doc:"depth of the edge that the card shows"`
+}
+
+func (s *Routes) measuringCard(_ context.Context, in *cardInput) (*answer.File, error) {
+	page, found := prints.FindPage(in.Page)
+	if !found {
+		return nil, answer.Refuse("query.page", in.Page, "page must be a4 or letter")
+	}
+	w := ways.Of(in.Moves)
+	if w.Card == nil || w.Name != in.Moves {
+		return nil, huma.Error404NotFound("there is no card for toys that move so")
+	}
+	var b bytes.Buffer
+	if err := prints.PDF(&b, "Tussock "+w.Card.Name, []prints.Leaf{w.Card.Lay(page, in.DepthMM, in.Units == "in")}); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return &answer.File{Type: "application/pdf", Disposition: `inline; filename="tussock-` + strings.ReplaceAll(w.Card.Name, " ", "-") + `.pdf"`, Body: b.Bytes()}, nil
+}

@@ -1,0 +1,236 @@
+package folding
+
+import (
+	"encoding/json"
+	"maps"
+
+	"tussock/internal/bench"
+	"tussock/internal/body"
+	"tussock/internal/draw"
+	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
+	"tussock/internal/geom"
+	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
+	"tussock/internal/sequence"
+	"tussock/internal/sequence/remarks"
+	"tussock/internal/sequence/spread"
+	"tussock/internal/sheet"
+	"tussock/internal/store"
+	"tussock/internal/ways"
+	"tussock/internal/web/answer"
+
+	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
+)
+
+// cachedReplays bounds the memory of the replay cache, each about 60 kB.
+const cachedReplays = 128
+
+// cachedFolds bounds the folded toys kept whole: few are bent at a time.
+const cachedFolds = 24
+
+// cachedStudies bounds the studies kept: a handful are looked at.
+const cachedStudies = 32
+
+// Routes answers what is asked of patterns and their folding.
+type Routes struct {
+	store   *store.Store
+	cache   *lru.Cache[string, *ReplayView]
+	folds   *lru.Cache[string, folded]
+	studies *lru.Cache[string, *StudyView]
+}
+
+// New makes the area. The store is asked for builds that are printed.
+func New(s *store.Store) (*Routes, error) {
+	cache, err := lru.New[string, *ReplayView](cachedReplays)
+	if err != nil {
+		return nil, err
+	}
+	studies, err := lru.New[string, *StudyView](cachedStudies)
+	if err != nil {
+		return nil, err
+	}
+	folds, err := lru.New[string, folded](cachedFolds)
+	return &Routes{s, cache, folds, studies}, err
+}
+
+// Register adds its routes.
+func (s *Routes) Register(api huma.API) {
+	s.shelfRoutes(api)
+	s.studyRoutes(api)
+	s.printRoutes(api)
+	s.placementRoutes(api)
+	s.stepRoutes(api)
+}
+
+// folded is a replay with its pictures, for all last bends: these fold nothing.
+type folded struct {
+	replay   *sequence.Replay
+	measured body.Flat
+	view     *ReplayView
+}
+
+// Replay is the cached way from pattern, sheet and knobs to pictures and numbers. What
+// is folded and how it is bent at last are kept apart: while an edge is bent, only the
+// finished toy is drawn anew.
+func (s *Routes) Replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, error) {
+	setup.Knobs = p.FullKnobs(setup.Knobs)
+	setup.Recipes = nil // they say how a length is found, not how long it is
+	key, err := replayKey(p, setup)
+	if err != nil {
+		return nil, err
+	}
+	if v, ok := s.cache.Get(key); ok {
+		return v, nil
+	}
+	base := setup
+	base.Knobs = p.Unbent(setup.Knobs)
+	baseKey, err := replayKey(p, base)
+	if err != nil {
+		return nil, err
+	}
+	f, found := s.folds.Get(baseKey)
+	if !found {
+		sh, err := sheet.New(setup.Sheet.WidthMM, setup.Sheet.HeightMM, setup.Sheet.GSM, setup.Sheet.ThicknessMM)
+		if err != nil {
+			return nil, err
+		}
+		f.replay = p.Run(sh, base.Knobs)
+		f.view, f.measured = viewReplay(f.replay, base)
+		s.folds.Add(baseKey, f)
+	}
+	v := *f.view
+	v.Knobs = setup.Knobs
+	if v.OK {
+		bent := *f.replay
+		bent.Values = maps.Clone(bent.Values)
+		maps.Copy(bent.Values, setup.Knobs)
+		v.Toy = viewToy(&bent, f.measured)
+	}
+	s.cache.Add(key, &v)
+	return &v, nil
+}
+
+// Finished is the finished toy: in the round, or as it lies where all of it is flat.
+func (v *ReplayView) Finished() *draw.Picture {
+	if v.Toy.Round != nil {
+		return v.Toy.Round
+	}
+	return &v.Steps[len(v.Steps)-1].After
+}
+
+func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {
+	key, err := json.Marshal(struct {
+		Pattern string
+		Setup   bench.Setup
+	}{p.ID, setup}) // map keys are sorted
+	return string(key), err
+}
+
+// viewReplay draws all steps; the finished toy is drawn by viewToy.
+func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) {
+	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
+		Knobs: setup.Knobs, OK: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
+	v.Start.Balance(body.Measure(r.Start).CoM)
+	var measured body.Flat
+	var last *fold.State
+	made := creases(setup.Sheet.Made)
+	cautions := remarks.Cautions(r.Steps)
+	draw.Creased(&v.Start, made)
+	for i, d := range r.Steps {
+		if d.After != last {
+			measured, last = body.Measure(d.After), d.After
+		}
+		step := viewStep(r.Pattern, d, measured)
+		step.Made, step.Cautions = remarks.Made(d, made), answer.ViewCautions(cautions[i])
+		if d.InTheRound() {
+			round := draw.InSpace(body.Standing(r.UpTo(d.No)), toys.Ordinary())
+			step.Round = &round
+		}
+		v.Steps = append(v.Steps, step)
+	}
+	if e := fold.As(r.Err); e != nil {
+		v.Error = &FoldErrorView{e.Step, e.Line, string(e.Code), e.Detail, draw.Fault(r)}
+		for _, a := range remarks.Advise(r.Pattern, r.Sheet, setup.Knobs) {
+			v.Advice = append(v.Advice, AdviceView(a))
+		}
+	}
+	return v, measured
+}
+
+// creases are those that a sheet brings along.
+func creases(made [][4]float64) []geom.Segment {
+	var out []geom.Segment
+	for _, m := range made {
+		out = append(out, geom.Segment{A: geom.Vec{X: m[0], Y: m[1]}, B: geom.Vec{X: m[2], Y: m[3]}})
+	}
+	return out
+}
+
+func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
+	v := StepView{
+		No: d.No, Op: string(d.Op), Title: d.Title(), Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
+		From: d.Meets[0].Name, To: d.Meets[1].Name,
+		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
+		LayersFolded: d.LayersFolded(), MaxLayers: m.MaxLayers,
+		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
+		Next: draw.Next(d), After: draw.Flat(d.After), Layers: draw.Layers(m.Cells),
+	}
+	for _, g := range d.Guards {
+		v.Guards = append(v.Guards, g.Reason)
+	}
+	if set := d.Sets; set != nil {
+		v.SetsFrom = set.From
+		if set.Says != nil {
+			v.SetsSays = set.Says(d.AngleDeg)
+		}
+	}
+	v.AwayDeg = draw.AwayDeg(d)
+	if f, small := draw.Focus(draw.Flat(d.Before), v.Next); small {
+		v.Focus = &f
+	}
+	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM
+	if c, ok := spread.ClearanceOf(d); ok {
+		g := GapView{Verdict: string(c.Verdict), MM: c.MM, NeedMM: c.NeedMM, LeavesMM: c.LeavesMM, Inside: c.Inside}
+		g.Picture, g.Over, g.Times = draw.Gap(c, d.Before.Sheet.ThicknessMM)
+		v.Gap = &g
+	}
+	v.After.Balance(m.CoM)
+	v.Describe = draw.Describe(d, v.WidthMM, v.HeightMM, v.MaxLayers)
+	return v
+}
+
+func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
+	f := ways.Of(r.Pattern.Moves).Finish(r, m)
+	above, behind := layermap.Visible(r.Final(), m.Cells)
+	t := &ToyView{MassG: f.MassG, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM, LengthMM: f.LengthMM, SpanMM: f.SpanMM, Measures: []SizeLineView{},
+		FacesAbove: FacesView(above), FacesBehind: FacesView(behind), Round: f.Round, Second: f.Second, SecondTitle: f.SecondTitle, SecondSays: f.SecondSays}
+	for _, q := range f.Sizes {
+		t.Measures = append(t.Measures, SizeLineView(q))
+	}
+	return t
+}
+
+func viewKnobs(p *sequence.Pattern) []KnobView {
+	out := []KnobView{}
+	for _, k := range p.Knobs {
+		if k.Plain {
+			continue
+		}
+		steps := k.Steps
+		if steps == nil {
+			steps = []int{}
+		}
+		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied, k.Step, named(k.Named)})
+	}
+	return out
+}
+
+func named(all []sequence.Named) []motion.Named {
+	out := []motion.Named{}
+	for _, n := range all {
+		out = append(out, motion.Named(n))
+	}
+	return out
+}

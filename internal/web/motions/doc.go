@@ -1,0 +1,2 @@
+// Package motions answers how toys move: predictions, sweeps, searches, the clinic.
+package motions
