@@ -1,4 +1,5 @@
-// Package internal holds only the test of who may import whom.
+// Package internal holds only the tests of how the house is built: who may import whom,
+// how large rooms may grow, and what nobody outside of a way of moving may name.
 package internal
 
 import (
@@ -8,73 +9,108 @@ import (
 	"testing"
 )
 
-// core packages compute and know nothing of HTTP, SQL or pages. Each may import
-// only the others named with it.
-var core = map[string][]string{
-	"geom":          {},
-	"sheet":         {"geom"},
-	"sheet/cutting": {"geom", "sheet"},
-	"sheet/divide":  {"geom"},
-	"fold/layers":   {"geom"},
-	"fold":          {"geom", "sheet", "fold/layers"},
-	"fold/steps":    {"geom", "sheet", "fold/layers", "fold"},
-	"fold/layermap": {"geom", "sheet", "fold/layers", "fold"},
-	"sequence":      {"geom", "sheet", "fold/layers", "fold", "fold/steps"},
-	"fold/shadow":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
-	"prepare":       {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence"},
-	"prints":        {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body", "draw"},
-	"shelf":         {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
-	"body":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence"},
-	"care":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/shadow", "sequence"},
-	"draw":          {"geom", "sheet", "sheet/divide", "fold/layers", "fold", "fold/steps", "fold/layermap", "fold/shadow", "sequence", "body"},
-	"motion":        {},
-	"motion/toys":   {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence", "motion"},
-	"motion/glide":  {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion", "motion/toys"},
-	"motion/hop":    {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion", "motion/toys"},
-	"ways":          {"geom", "sheet", "fold/layers", "fold", "fold/steps", "fold/layermap", "sequence", "body", "motion", "motion/toys", "motion/glide", "motion/hop"},
-	"tune":          {"motion"},
-	"fit":           {},
-	"exchange":      {"geom", "sheet", "fold/layers", "fold", "fold/steps", "sequence"},
-	"bench":         {"geom", "sheet", "motion"},
+// floors are the packages of the core, which compute and know nothing of HTTP, SQL or
+// pages. A package imports from the floors below its own alone.
+var floors = [][]string{
+	{"geom", "say", "order"},
+	{"given", "fit"},
+	{"sheet", "motion"},
+	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air"},
+	{"fold"},
+	{"fold/steps", "fold/layermap", "fold/shadow"},
+	{"sequence"},
+	{"sequence/lang", "sequence/spread"},
+	{"sequence/operations", "sequence/remarks", "sequence/manual"},
+	{"body", "care", "prepare"},
+	{"draw"},
+	{"prints"},
+	{"motion/toys"},
+	{"motion/glide/craft", "motion/hop"},
+	{"motion/glide"},
+	{"motion/play"},
+	{"motion/flap", "motion/spin", "motion/reveal"},
+	{"ways"},
+	{"shelf", "exchange"},
 }
+
+// only are packages that stay narrow: they import nothing of ours but these.
+var only = map[string][]string{
+	"geom": {}, "say": {}, "order": {},
+	"given":        {"say"},
+	"fit":          {"order", "say"},
+	"motion":       {"given", "order", "say"},
+	"tune":         {"motion"},
+	"bench":        {"given", "motion", "order", "say", "sheet"},
+	"fold/layers":  {"geom"},
+	"fold/shadow":  {"fold", "geom"},
+	"fold/steps":   {"fold", "geom"},
+	"sheet/divide": {"geom", "given", "say"},
+	"store":        {"bench"},
+}
+
+// leaves are all others. Nothing of the core knows them; the areas of the web layer know
+// web/answer, and only the wiring knows them all.
+var leaves = []string{"store", "demo", "foldtest", "motion/glide/air/airtest", "e2e",
+	"web", "web/answer", "web/builds", "web/files", "web/folding", "web/hall", "web/motions", "web/papers"}
 
 // outside are parts of package paths that have no place in the core.
 var outside = []string{"net/http", "database/sql", "sqlx", "sqlite", "gin-gonic", "huma", "html/template", "chromedp", "os/exec"}
 
-func TestCoreStaysApart(t *testing.T) {
-	for name, allowed := range core {
-		out, err := exec.CommandContext(t.Context(), "go", "list", "-deps", "-f", "{{.ImportPath}}", "./"+name).Output()
-		if err != nil {
-			t.Fatalf("go list %s: %v", name, err)
-		}
-		for _, dep := range strings.Fields(string(out)) {
-			if own, ok := strings.CutPrefix(dep, "tussock/"); ok {
-				pkg := strings.TrimPrefix(own, "internal/")
-				if pkg != name && !slices.Contains(allowed, pkg) {
-					t.Errorf("%s imports %s", name, dep)
-				}
-			}
-			for _, o := range outside {
-				if strings.Contains(dep, o) {
-					t.Errorf("%s imports %s", name, dep)
-				}
-			}
-		}
+func listed(t *testing.T, format string, args ...string) []string {
+	t.Helper()
+	out, err := exec.CommandContext(t.Context(), "go", append([]string{"list", "-f", format}, args...)...).Output()
+	if err != nil {
+		t.Fatalf("go list %v: %v", args, err)
 	}
+	return strings.Split(strings.TrimSpace(string(out)), "\n")
 }
 
-// Every package is either core or one of the known leaves, so that a new one
-// cannot slip past the rule above.
-func TestEveryPackageIsPlaced(t *testing.T) {
-	out, err := exec.CommandContext(t.Context(), "go", "list", "./...").Output()
-	if err != nil {
-		t.Fatal(err)
+func TestWhoImportsWhom(t *testing.T) {
+	floor := map[string]int{}
+	for i, f := range floors {
+		for _, p := range f {
+			floor[p] = i
+		}
 	}
-	leaves := []string{"foldtest", "store", "web", "demo", "e2e"}
-	for _, p := range strings.Fields(string(out)) {
-		name := strings.TrimPrefix(p, "tussock/internal/")
-		if _, isCore := core[name]; !isCore && !slices.Contains(leaves, name) && p != "tussock/internal" {
-			t.Errorf("%s is neither core nor a known leaf", p)
+	const own = "tussock/internal/"
+	for _, line := range listed(t, `{{.ImportPath}} {{join .Imports " "}}`, "./...") {
+		deps := strings.Fields(line)
+		name := strings.TrimPrefix(deps[0], own)
+		if name == "tussock/internal" {
+			continue
+		}
+		at, core := floor[name]
+		if !core && !slices.Contains(leaves, name) {
+			t.Errorf("%s stands on no floor and is no known leaf", name)
+		}
+		narrow, isNarrow := only[name]
+		for _, d := range deps[1:] {
+			d, ours := strings.CutPrefix(d, own)
+			if !ours {
+				continue
+			}
+			below, known := floor[d]
+			switch {
+			case isNarrow && !slices.Contains(narrow, d):
+				t.Errorf("%s imports %s, and stays narrow", name, d)
+			case core && !known:
+				t.Errorf("%s of the core imports %s, which is a leaf", name, d)
+			case core && below >= at:
+				t.Errorf("%s imports %s, which does not stand below it", name, d)
+			}
+		}
+	}
+	var all []string
+	for _, f := range floors {
+		for _, p := range f {
+			all = append(all, "./"+p)
+		}
+	}
+	for _, dep := range listed(t, "{{.ImportPath}}", append([]string{"-deps"}, all...)...) {
+		for _, o := range outside {
+			if strings.Contains(dep, o) {
+				t.Errorf("the core comes to %s", dep)
+			}
 		}
 	}
 }

@@ -66,12 +66,12 @@ type SheetFrom struct {
 
 // SheetWant is the sheet that is wanted of another.
 type SheetWant struct {
-	Kind     string  `json:"kind" enum:"square,half,strip,ngon,ratio,size,margin"`
-	WidthMM  float64 `json:"width_mm,omitempty" doc:"of a square (0: the largest), a strip or a size"`
-	HeightMM float64 `json:"height_mm,omitempty" doc:"of a size"`
-	Ratio    float64 `json:"ratio,omitempty" doc:"height over width"`
-	N        int     `json:"n,omitempty" doc:"corners of an n-gon, 3 to 8"`
-	LeftMM   float64 `json:"left_mm,omitempty" doc:"margins that come off"`
+	Kind     string  `json:"kind"`
+	WidthMM  float64 `json:"width_mm,omitempty"`  // of a square (0: the largest), a strip or a size
+	HeightMM float64 `json:"height_mm,omitempty"` // of a size
+	Ratio    float64 `json:"ratio,omitempty"`     // height over width
+	N        int     `json:"n,omitempty"`         // corners of an n-gon, 3 to 8
+	LeftMM   float64 `json:"left_mm,omitempty"`   // margins that come off
 	RightMM  float64 `json:"right_mm,omitempty"`
 	BottomMM float64 `json:"bottom_mm,omitempty"`
 	TopMM    float64 `json:"top_mm,omitempty"`

@@ -40,9 +40,9 @@ func (p Paper) Check() error {
 
 // Settings are a person's choices.
 type Settings struct {
-	Units string `json:"units" db:"units" enum:"mm,in"`
-	Hand  string `json:"hand" db:"hand" enum:"right,left"`
-	Theme string `json:"theme" db:"theme" enum:"auto,light,dark"`
+	Units string `json:"units" db:"units"`
+	Hand  string `json:"hand" db:"hand"`
+	Theme string `json:"theme" db:"theme"`
 }
 
 // Default face colours: warm white in front, tide grey behind.

@@ -107,6 +107,17 @@ func Again(b *Build, others []*Build, w *motion.Way) Trial {
 	return out
 }
 
+// Tried is the set-up that was tried last, with its trials; the one on the table where
+// none was.
+func (b *Build) Tried() (Setup, []Trial) {
+	for i := len(b.Tweaks) - 1; i >= 0; i-- {
+		if t := b.Tweaks[i]; len(t.Trials) > 0 {
+			return t.Setup, t.Trials
+		}
+	}
+	return b.Current(), nil
+}
+
 // Result is the reading that counts for a way of moving, and what it came to at the newest
 // tweak that has one.
 func (b *Build) Result(w *motion.Way) (record string, s Stats) {

@@ -21,26 +21,26 @@ import (
 
 // Face is one piece of paper in paint order.
 type Face struct {
-	Points []float64 `json:"points" doc:"corners, x and y in turn, mm"`
-	Front  bool      `json:"front" doc:"the sheet's front shows"`
+	Points []float64 `json:"points"` // corners, x and y in turn, mm
+	Front  bool      `json:"front"`  // the sheet's front shows
 	// Creases are opened creases along this piece's rim, four numbers each.
-	Creases []float64 `json:"creases,omitempty" doc:"opened creases, x1 y1 x2 y2 in turn"`
+	Creases []float64 `json:"creases,omitempty"` // opened creases, x1 y1 x2 y2 in turn
 	// Edges are given where only part of the rim is an edge of paper: elsewhere the
 	// same layer goes on.
-	Edges []float64 `json:"edges,omitempty" doc:"the parts of the rim that are edges, x1 y1 x2 y2 in turn; all of it when absent"`
-	Plain bool      `json:"plain,omitempty" doc:"no part of the rim is an edge but edges"`
+	Edges []float64 `json:"edges,omitempty"` // the parts of the rim that are edges, x1 y1 x2 y2 in turn; all of it when absent
+	Plain bool      `json:"plain,omitempty"` // no part of the rim is an edge but edges
 }
 
 // Stroke is a line drawn over the paper.
 type Stroke struct {
-	Kind   string    `json:"kind" enum:"valley,mountain,meet,axis,cut,hidden" doc:"how it is dashed"`
+	Kind   string    `json:"kind"` // how it is dashed
 	Points []float64 `json:"points"`
 }
 
 // Arrow shows a motion, as a quadratic curve.
 type Arrow struct {
-	Kind   string    `json:"kind" enum:"fold,behind,unfold,turn,rotate,push,pull,gather,open" doc:"which habit of the field it follows"`
-	Points []float64 `json:"points" doc:"start, control point, end"`
+	Kind   string    `json:"kind"`   // which habit of the field it follows
+	Points []float64 `json:"points"` // start, control point, end
 }
 
 // Sign marks a thing that is to meet another with the same sign.
@@ -58,18 +58,18 @@ type Region struct {
 
 // Picture is folded paper as one looks at it.
 type Picture struct {
-	View  [4]float64  `json:"view" doc:"left, top, width and height of the paper, mm"`
+	View  [4]float64  `json:"view"` // left, top, width and height of the paper, mm
 	Faces []Face      `json:"faces"`
-	CoM   *[2]float64 `json:"com,omitempty" doc:"centre of mass"`
+	CoM   *[2]float64 `json:"com,omitempty"` // centre of mass
 }
 
 // Overlay is what is drawn over a picture to show the next step.
 type Overlay struct {
-	View    [4]float64 `json:"view" doc:"what paper and signs take up together, mm"`
+	View    [4]float64 `json:"view"` // what paper and signs take up together, mm
 	Strokes []Stroke   `json:"strokes"`
 	Arrows  []Arrow    `json:"arrows"`
 	Signs   []Sign     `json:"signs"`
-	Moving  []Region   `json:"moving" doc:"layers that move, before the step"`
+	Moving  []Region   `json:"moving"` // layers that move, before the step
 }
 
 // fanStep is how far each layer is pushed out for display, and fanCap the most a

@@ -152,6 +152,7 @@ func TestTurningOverMirrorsCreases(t *testing.T) {
 
 // Getting a sheet of any kind, with what cannot be and what can instead; the print of
 // an outline that the page offers is a PDF.
+// Long because it is one way through the drawer, and each step needs the one before.
 func TestGetASheet(t *testing.T) {
 	h := open(t, "", false)
 	p := sit(t, 1280, 800)

@@ -136,6 +136,7 @@ func TestImpossibleFoldIsExplained(t *testing.T) {
 
 // Throws: taps, conditions kept, what was seen, edit, delete, undo; a hard fold
 // after throws makes a child build.
+// Long because it is one evening at the bench, told in order.
 func TestThrowsTweaksAndChildren(t *testing.T) {
 	h := open(t, "", true)
 	p := sit(t, 1280, 800)

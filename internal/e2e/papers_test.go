@@ -9,6 +9,7 @@ import (
 
 // Paper before the first fold: what a sheet holds, a third by folding, pieces by
 // straight cuts; each answer follows what is typed, and a wrong entry is named.
+// Long because it visits every tool of the papers once, in one browser.
 func TestPapers(t *testing.T) {
 	h := open(t, "", false)
 	p := sit(t, 1280, 800)
@@ -77,7 +78,7 @@ func TestPapers(t *testing.T) {
 	p.fills("Length on the left edge", "4in")
 	p.sees("° seen from the lower right corner")
 	p.fills("Length on the left edge", "300")
-	p.sees("it must lie on the left edge, which has 297 mm")
+	p.sees("it must be a length on the left edge, which has 297 mm")
 	p.clicks("the corner")
 	p.sees("From the lower edge")
 	if n := eval[int](p, `document.querySelectorAll("main ol svg").length`); n == 0 {

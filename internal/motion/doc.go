@@ -6,8 +6,8 @@ package motion
 type Reading struct {
 	ID    string  `json:"id"`
 	Label string  `json:"label"`
-	Brief string  `json:"brief,omitempty" doc:"what follows the value and its unit, when it stands alone"`
-	Unit  string  `json:"unit" doc:"mm, g, deg, m, s, m/s, N/m², %, or empty; lengths of the toy are in mm"`
+	Brief string  `json:"brief,omitempty"` // what follows the value and its unit, when it stands alone
+	Unit  string  `json:"unit"`            // mm, g, deg, m, s, m/s, N/m², %, or empty; lengths of the toy are in mm
 	Value float64 `json:"value"`
 	// Lo and Hi are the band: where it lies, given what the model does not know. Equal
 	// to Value for what is computed from the folds alone.
@@ -17,8 +17,8 @@ type Reading struct {
 	// UsualLo and UsualHi are what such toys usually have; both 0 when nothing is usual.
 	UsualLo   float64 `json:"usual_lo"`
 	UsualHi   float64 `json:"usual_hi"`
-	Predicted bool    `json:"predicted" doc:"rests on the model of the air, not on the folds alone"`
+	Predicted bool    `json:"predicted"` // rests on the model of the air, not on the folds alone
 	Meaning   string  `json:"meaning"`
-	MovedBy   string  `json:"moved_by" doc:"what changes it"`
-	Says      string  `json:"says,omitempty" doc:"what this value means here, when it is worth a word"`
+	MovedBy   string  `json:"moved_by"`       // what changes it
+	Says      string  `json:"says,omitempty"` // what this value means here, when it is worth a word
 }

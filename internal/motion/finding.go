@@ -39,12 +39,12 @@ type Change struct {
 // Remedy is a change to try, what it should do, and what would speak against it.
 type Remedy struct {
 	Changes []Change `json:"changes"`
-	Do      string   `json:"do" doc:"the change as a hand makes it, with sign and size"`
+	Do      string   `json:"do"` // the change as a hand makes it, with sign and size
 	Where   string   `json:"where"`
 	Why     string   `json:"why"`
-	School  string   `json:"school,omitempty" doc:"where folders disagree: which way this is"`
-	Then    string   `json:"then" doc:"what it should do"`
-	Against string   `json:"against" doc:"what would contradict it, and what to do then"`
+	School  string   `json:"school,omitempty"` // where folders disagree: which way this is
+	Then    string   `json:"then"`             // what it should do
+	Against string   `json:"against"`          // what would contradict it, and what to do then
 	// Predicted before and after, eight of ten trials; nil for a test.
 	Now   *Outlook `json:"now,omitempty"`
 	After *Outlook `json:"after,omitempty"`
@@ -59,9 +59,9 @@ type Outlook struct {
 // Cause is one possible cause of what was seen.
 type Cause struct {
 	Words  string  `json:"words"`
-	Law    string  `json:"law" doc:"the law behind it, with its numbers"`
-	Log    string  `json:"log" doc:"what the log says for or against it"`
-	Weight float64 `json:"weight" doc:"share among the causes, 0 to 1"`
+	Law    string  `json:"law"`    // the law behind it, with its numbers
+	Log    string  `json:"log"`    // what the log says for or against it
+	Weight float64 `json:"weight"` // share among the causes, 0 to 1
 }
 
 // Confidence of a finding.
@@ -85,7 +85,7 @@ type Finding struct {
 	// Wants is how many more trials are needed before anything is said.
 	Wants int `json:"wants"`
 	// Clear: enough was noted, and no fault was in most of it.
-	Clear bool `json:"clear" doc:"no fault in most trials"`
+	Clear bool `json:"clear"` // no fault in most trials
 }
 
 // Enough is how many trials a finding needs.

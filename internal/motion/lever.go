@@ -9,15 +9,15 @@ type Lever struct {
 	Unit  string  `json:"unit"`
 	Min   float64 `json:"min"`
 	Max   float64 `json:"max"`
-	Value float64 `json:"value" doc:"where it stands"`
-	Step  float64 `json:"step" doc:"one step that a hand can make: a millimetre, a degree"`
+	Value float64 `json:"value"` // where it stands
+	Step  float64 `json:"step"`  // one step that a hand can make: a millimetre, a degree
 	// Even levers tell left from right: 0 is alike, and preferred when it costs nothing.
-	Even bool `json:"even" doc:"tells left from right"`
+	Even bool `json:"even"` // tells left from right
 	// Hard levers move a fold, so that another value needs another sheet.
-	Hard bool `json:"hard" doc:"moves a fold: needs a new sheet"`
+	Hard bool `json:"hard"` // moves a fold: needs a new sheet
 	// Trial levers are conditions of the trial, not knobs of the toy.
-	Trial bool    `json:"trial" doc:"a condition of the trial, not a knob of the toy"`
-	Named []Named `json:"named" doc:"values that people call by a name"`
+	Trial bool    `json:"trial"` // a condition of the trial, not a knob of the toy
+	Named []Named `json:"named"` // values that people call by a name
 }
 
 // Named is a value that people call by a name.

@@ -53,14 +53,14 @@ type Ghost struct {
 
 // Prediction is what a set-up is predicted to do.
 type Prediction struct {
-	Works     bool      `json:"works" doc:"the toy has what this way of moving needs"`
+	Works     bool      `json:"works"` // the toy has what this way of moving needs
 	Mode      string    `json:"mode"`
 	ModeWords string    `json:"mode_words"`
-	Modes     []Share   `json:"modes" doc:"of scattered trials, most first"`
-	Outcomes  []Outcome `json:"outcomes" doc:"eight of ten scattered trials; the first counts most"`
+	Modes     []Share   `json:"modes"`    // of scattered trials, most first
+	Outcomes  []Outcome `json:"outcomes"` // eight of ten scattered trials; the first counts most
 	Readings  []Reading `json:"readings"`
 	Checks    []Check   `json:"checks"`
-	Tries     int       `json:"tries" doc:"scattered trials that bands rest on"`
+	Tries     int       `json:"tries"` // scattered trials that bands rest on
 	// Drawing is what only this way of moving can draw.
 	Drawing *Drawing `json:"drawing,omitempty"`
 }
@@ -91,13 +91,13 @@ func Shares[M ~string](modes map[M]int, n int) []Share {
 type Outcome struct {
 	ID       string   `json:"id"`
 	Label    string   `json:"label"`
-	Unit     string   `json:"unit" doc:"m, cm for metres shown in centimetres, s, %, or empty"`
+	Unit     string   `json:"unit"` // m, cm for metres shown in centimetres, s, %, or empty
 	Lo       float64  `json:"lo"`
 	Middle   float64  `json:"middle"`
 	Hi       float64  `json:"hi"`
 	Decimals int      `json:"decimals"`
-	Most     float64  `json:"most" doc:"beyond this the number is not to be trusted and is told as more; 0 for none"`
-	Sides    []string `json:"sides" doc:"names of the negative and the positive side, and of neither"`
+	Most     float64  `json:"most"`  // beyond this the number is not to be trusted and is told as more; 0 for none
+	Sides    []string `json:"sides"` // names of the negative and the positive side, and of neither
 }
 
 // Check is something to look at before the toy is tried.
@@ -106,8 +106,8 @@ type Check struct {
 	Title string   `json:"title"`
 	OK    bool     `json:"ok"`
 	Says  string   `json:"says"`
-	Fix   []Change `json:"fix" doc:"the knobs that put it right"`
-	Do    string   `json:"do,omitempty" doc:"the same as a hand does it"`
+	Fix   []Change `json:"fix"`          // the knobs that put it right
+	Do    string   `json:"do,omitempty"` // the same as a hand does it
 }
 
 // Calibration is what trials of the person's own say of the model.
@@ -119,7 +119,7 @@ type Calibration struct {
 	Spread float64 `json:"spread"`
 	Trials int     `json:"trials"`
 	Builds int     `json:"builds"`
-	What   string  `json:"what" doc:"what the factor multiplies"`
+	What   string  `json:"what"` // what the factor multiplies
 }
 
 // Observation is what was tried at one set-up.

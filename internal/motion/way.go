@@ -11,22 +11,22 @@ import (
 // toy, try it and tune it. Screens know only this; what a way alone can draw or tell
 // comes as its own drawing.
 type Way struct {
-	Name       string      `json:"name" doc:"as patterns say it: fly, hop …"`
+	Name       string      `json:"name"` // as patterns say it: fly, hop …
 	Words      Words       `json:"words"`
-	Predicts   bool        `json:"predicts" doc:"a model of this way of moving is there"`
-	Headline   string      `json:"headline" doc:"id of the reading that matters most while it is set"`
-	Conditions []Condition `json:"conditions" doc:"how and where it is tried"`
-	Records    []Record    `json:"records" doc:"what is read off a trial"`
-	Kinds      []Kind      `json:"kinds" doc:"of trials, the usual one first"`
-	Chips      []Chip      `json:"chips" doc:"what can be noted of a trial"`
-	Measures   []Gauge     `json:"measures" doc:"what a set-up is measured by, the most asked for first"`
-	Aims       []Aim       `json:"aims" doc:"what it can be tuned for"`
-	Free       []string    `json:"free" doc:"levers that a search moves when nothing is said"`
-	Sweep      []string    `json:"sweep" doc:"lever, and perhaps a second, that a sweep begins with"`
-	Asked      *Asked      `json:"asked,omitempty" doc:"what can be measured of the finished toy"`
-	Schools    []School    `json:"schools" doc:"where folders disagree: both ways, to be tried against each other"`
+	Predicts   bool        `json:"predicts"`        // a model of this way of moving is there
+	Headline   string      `json:"headline"`        // id of the reading that matters most while it is set
+	Conditions []Condition `json:"conditions"`      // how and where it is tried
+	Records    []Record    `json:"records"`         // what is read off a trial
+	Kinds      []Kind      `json:"kinds"`           // of trials, the usual one first
+	Chips      []Chip      `json:"chips"`           // what can be noted of a trial
+	Measures   []Gauge     `json:"measures"`        // what a set-up is measured by, the most asked for first
+	Aims       []Aim       `json:"aims"`            // what it can be tuned for
+	Free       []string    `json:"free"`            // levers that a search moves when nothing is said
+	Sweep      []string    `json:"sweep"`           // lever, and perhaps a second, that a sweep begins with
+	Asked      *Asked      `json:"asked,omitempty"` // what can be measured of the finished toy
+	Schools    []School    `json:"schools"`         // where folders disagree: both ways, to be tried against each other
 	Cautions   []Caution   `json:"cautions"`
-	Accuracy   string      `json:"accuracy" doc:"of its predictions, in a sentence"`
+	Accuracy   string      `json:"accuracy"` // of its predictions, in a sentence
 	Constants  []Constant  `json:"constants"`
 	Limits     []string    `json:"limits"`
 	// Fits refuses conditions that do not go together, with a *given.Error; nil when all do.
@@ -35,24 +35,24 @@ type Way struct {
 
 // Words are how people talk of this way of moving.
 type Words struct {
-	One        string `json:"one" doc:"a throw, a hop"`
+	One        string `json:"one"` // a throw, a hop
 	Many       string `json:"many"`
-	Do         string `json:"do" doc:"the button that goes on to the trials"`
-	Log        string `json:"log" doc:"the button that logs one"`
-	None       string `json:"none" doc:"before the first trial"`
-	Who        string `json:"who" doc:"who does it"`
-	Motion     string `json:"motion" doc:"what is seen on the mat: Flight, Hop"`
-	Busy       string `json:"busy" doc:"while it is worked out"`
+	Do         string `json:"do"`     // the button that goes on to the trials
+	Log        string `json:"log"`    // the button that logs one
+	None       string `json:"none"`   // before the first trial
+	Who        string `json:"who"`    // who does it
+	Motion     string `json:"motion"` // what is seen on the mat: Flight, Hop
+	Busy       string `json:"busy"`   // while it is worked out
 	Conditions string `json:"conditions"`
-	Title      string `json:"title" doc:"over its patterns on the shelf: Fly, Hop"`
-	Made       string `json:"made" doc:"of a toy made to be played with"`
-	ForShow    string `json:"for_show" doc:"of one made to be looked at"`
-	Untried    string `json:"untried" doc:"folded, and no trial yet"`
-	Tried      string `json:"tried" doc:"of a toy with trials: has been thrown already"`
-	Last       string `json:"last" doc:"what the set-up knobs of it are"`
-	Noting     string `json:"noting" doc:"what to tap when a trial is logged"`
-	Better     string `json:"better" doc:"what a search is for when nothing is to be cured"`
-	Unlike     string `json:"unlike" doc:"when the toy lacks what this way of moving needs"`
+	Title      string `json:"title"`    // over its patterns on the shelf: Fly, Hop
+	Made       string `json:"made"`     // of a toy made to be played with
+	ForShow    string `json:"for_show"` // of one made to be looked at
+	Untried    string `json:"untried"`  // folded, and no trial yet
+	Tried      string `json:"tried"`    // of a toy with trials: has been thrown already
+	Last       string `json:"last"`     // what the set-up knobs of it are
+	Noting     string `json:"noting"`   // what to tap when a trial is logged
+	Better     string `json:"better"`   // what a search is for when nothing is to be cured
+	Unlike     string `json:"unlike"`   // when the toy lacks what this way of moving needs
 }
 
 // Option is one of the values of a condition or knob that has a name.
@@ -66,18 +66,18 @@ type Option struct {
 type Condition struct {
 	Name    string   `json:"name"`
 	Label   string   `json:"label"`
-	Unit    string   `json:"unit" doc:"m, cm, m/s, deg, or empty"`
-	Group   string   `json:"group" doc:"what it belongs to; conditions of a group stand together"`
+	Unit    string   `json:"unit"`  // m, cm, m/s, deg, or empty
+	Group   string   `json:"group"` // what it belongs to; conditions of a group stand together
 	Default float64  `json:"default"`
 	Min     float64  `json:"min"`
 	Max     float64  `json:"max"`
-	None    bool     `json:"none" doc:"0, an empty field, means that there is none of it"`
-	Check   bool     `json:"check" doc:"either 0 or 1"`
-	Options []Option `json:"options" doc:"the only values, when there are any"`
-	Step    float64  `json:"step" doc:"a step that a hand can make, when it can be tuned; else 0"`
-	Least   float64  `json:"least" doc:"of what is tuned"`
+	None    bool     `json:"none"`    // 0, an empty field, means that there is none of it
+	Check   bool     `json:"check"`   // either 0 or 1
+	Options []Option `json:"options"` // the only values, when there are any
+	Step    float64  `json:"step"`    // a step that a hand can make, when it can be tuned; else 0
+	Least   float64  `json:"least"`   // of what is tuned
 	Most    float64  `json:"most"`
-	Logged  bool     `json:"logged" doc:"its name is kept with every trial"`
+	Logged  bool     `json:"logged"` // its name is kept with every trial
 	Says    string   `json:"says,omitempty"`
 }
 
@@ -120,30 +120,30 @@ func (w *Way) Full(values Conditions) (Conditions, error) {
 type Record struct {
 	ID    string   `json:"id"`
 	Label string   `json:"label"`
-	Unit  string   `json:"unit" doc:"m and s as they are kept; cm for metres that are typed in centimetres; empty for a count"`
+	Unit  string   `json:"unit"` // m and s as they are kept; cm for metres that are typed in centimetres; empty for a count
 	Min   float64  `json:"min"`
 	Max   float64  `json:"max"`
-	Sides []string `json:"sides" doc:"for what lies to one of two sides: names of the negative and the positive one"`
-	Watch bool     `json:"watch" doc:"timed with a stopwatch"`
-	Kept  bool     `json:"kept" doc:"usually the same as the time before: a condition"`
-	Less  bool     `json:"less" doc:"less is better"`
-	Usual []int    `json:"usual" doc:"values to tap, in the unit it is typed in; none: round the usual one"`
+	Sides []string `json:"sides"` // for what lies to one of two sides: names of the negative and the positive one
+	Watch bool     `json:"watch"` // timed with a stopwatch
+	Kept  bool     `json:"kept"`  // usually the same as the time before: a condition
+	Less  bool     `json:"less"`  // less is better
+	Usual []int    `json:"usual"` // values to tap, in the unit it is typed in; none: round the usual one
 }
 
 // Kind is a kind of trial.
 type Kind struct {
 	Name   string   `json:"name"`
 	Label  string   `json:"label"`
-	Asks   string   `json:"asks" doc:"the question it answers"`
-	Record string   `json:"record" doc:"id of the reading that counts"`
-	Others []string `json:"others" doc:"ids of readings that may be added"`
-	Rules  string   `json:"rules,omitempty" doc:"how it is done"`
+	Asks   string   `json:"asks"`            // the question it answers
+	Record string   `json:"record"`          // id of the reading that counts
+	Others []string `json:"others"`          // ids of readings that may be added
+	Rules  string   `json:"rules,omitempty"` // how it is done
 }
 
 // Chip is something that can be noted of a trial.
 type Chip struct {
 	Name string `json:"name"`
-	Bad  bool   `json:"bad" doc:"a fault that asks for a cure"`
+	Bad  bool   `json:"bad"` // a fault that asks for a cure
 }
 
 // Bad are the names of the faults.
@@ -197,20 +197,20 @@ func (w *Way) Kind(name string) (Kind, bool) {
 type Gauge struct {
 	Name  string `json:"name"`
 	Unit  string `json:"unit"`
-	Firm  bool   `json:"firm" doc:"small steps can be trusted"`
-	Shown bool   `json:"shown" doc:"among what the result of a search names"`
-	Less  bool   `json:"less" doc:"less is better"`
+	Firm  bool   `json:"firm"`  // small steps can be trusted
+	Shown bool   `json:"shown"` // among what the result of a search names
+	Less  bool   `json:"less"`  // less is better
 }
 
 // Aim is something to tune for.
 type Aim struct {
 	Name  string  `json:"name"`
 	Label string  `json:"label"`
-	At    string  `json:"at,omitempty" doc:"what distance or height it is about, when there is one"`
+	At    string  `json:"at,omitempty"` // what distance or height it is about, when there is one
 	Unit  string  `json:"unit,omitempty"`
 	First float64 `json:"first,omitempty"`
-	Child bool    `json:"child" doc:"judged by a child's hand"`
-	Needs string  `json:"needs,omitempty" doc:"a condition without which the aim means nothing"`
+	Child bool    `json:"child"`           // judged by a child's hand
+	Needs string  `json:"needs,omitempty"` // a condition without which the aim means nothing
 }
 
 // Asked is what can be measured of the finished toy, to replace what was meant.
@@ -225,7 +225,7 @@ type Asked struct {
 type Field struct {
 	Name  string  `json:"name"`
 	Label string  `json:"label"`
-	Unit  string  `json:"unit" doc:"mm or deg"`
+	Unit  string  `json:"unit"` // mm or deg
 	Min   float64 `json:"min"`
 	Max   float64 `json:"max"`
 }
@@ -238,13 +238,13 @@ type School struct {
 	B        string             `json:"b"`
 	KnobsA   map[string]float64 `json:"knobs_a"`
 	KnobsB   map[string]float64 `json:"knobs_b"`
-	Order    string             `json:"order" doc:"which is tried first on one toy, and why"`
+	Order    string             `json:"order"` // which is tried first on one toy, and why
 }
 
 // Caution is shown where it is needed.
 type Caution struct {
 	ID    string `json:"id"`
-	At    string `json:"at" enum:"set,first,kind" doc:"while it is set; before the first trial; for a kind of trial"`
+	At    string `json:"at"` // while it is set; before the first trial; for a kind of trial
 	Kind  string `json:"kind,omitempty"`
 	Title string `json:"title"`
 	Text  string `json:"text"`

@@ -99,6 +99,7 @@ func newBuild(c client, pattern string) builds.BuildView {
 }
 
 // Refusals name the field and say what would be right; nothing is changed.
+// Long because it is a table.
 func TestRefusals(t *testing.T) {
 	c := serve(t, false)
 	newBuild(c, "curlew")

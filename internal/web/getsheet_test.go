@@ -29,6 +29,7 @@ func refused(c client, method, path, body string, words ...string) {
 // A square toy from an office sheet: it does not do and says why; the square that is
 // suggested does; the crease that squaring left is not asked for again; and the
 // leftover lies in the drawer.
+// Long because it is one way from a sheet to a toy, each answer asked with the one before.
 func TestFromSheetToSquareToy(t *testing.T) {
 	c := serve(t, false)
 	fit := ask[papers.FitView](c, "POST", "/patterns/fortune/fit", `{"sheet":`+a4Sheet+`}`)

@@ -115,6 +115,7 @@ func (a *areas) register(router *gin.Engine) huma.API {
 			api.OpenAPI().Components.Schemas.Schema(reflect.TypeOf(d), true, "")
 		}
 	}
+	describe(api)
 	return api
 }
 

@@ -10,6 +10,7 @@ import (
 )
 
 // Care, looks and slips follow the sheet and the knobs that they are asked for.
+// Long because all its questions are asked of one build.
 func TestCareLooksAndSlips(t *testing.T) {
 	c := serve(t, false)
 	body := `{"sheet":` + a4Sheet + `}`

@@ -148,101 +148,131 @@ const sweeps = 60
 // hinge's own line says. Where hinges form loops that do not close exactly, each
 // piece then takes the mean of what its neighbours say, weighted by length.
 func (sh *Toy) place(m fold.Move, before []geom.Iso2) {
-	s := m.After
-	root := fold.FacetID(0)
-	turn := geom.Identity
-	for i, f := range s.F {
+	w := newWeb(m.After, sh.Hinge)
+	root, turn := kept(m)
+	w.iso = make([]geom.Iso2, len(m.After.F))
+	for i, f := range m.After.F {
+		w.iso[i] = turn.After(before[f.Parent])
+	}
+	order := w.from(root)
+	if len(order)-1 < len(m.After.H) && w.gap() > 1e-9 {
+		w.relax(order[1:])
+		sh.Worst = math.Max(sh.Worst, w.gap())
+	}
+	sh.Iso = w.iso
+}
+
+// kept is a piece that kept its place in a motion; where all moved the first one, with
+// how they all moved.
+func kept(m fold.Move) (root fold.FacetID, turn geom.Iso2) {
+	turn = geom.Identity
+	for i, f := range m.After.F {
 		if t := f.Iso.After(m.Before.F[f.Parent].Iso.Inverse()); t.Near(geom.Identity, 1e-7) {
-			root = fold.FacetID(i)
-			break
+			return fold.FacetID(i), geom.Identity
 		} else if i == 0 {
 			turn = t
 		}
 	}
-	if root != 0 {
-		turn = geom.Identity
-	}
-	iso := make([]geom.Iso2, len(s.F))
-	for i, f := range s.F {
-		iso[i] = turn.After(before[f.Parent])
-	}
-	step := make([]geom.Iso2, len(s.H)) // B's motion relative to A's
-	touching := make([][]int32, len(s.F))
+	return 0, turn
+}
+
+// web is pieces held together by hinges.
+type web struct {
+	s        *fold.State
+	hinge    []geom.Segment
+	iso      []geom.Iso2 // where every piece lies
+	step     []geom.Iso2 // of each hinge: how B lies, relative to A
+	touching [][]int32   // the hinges of each piece
+}
+
+func newWeb(s *fold.State, hinge []geom.Segment) *web {
+	w := &web{s: s, hinge: hinge, step: make([]geom.Iso2, len(s.H)), touching: make([][]int32, len(s.F))}
 	for i, h := range s.H {
-		step[i] = geom.Identity
+		w.step[i] = geom.Identity
 		if h.Kind == fold.Glue {
-			step[i] = s.F[h.A].Iso.Inverse().After(s.F[h.B].Iso)
+			w.step[i] = s.F[h.A].Iso.Inverse().After(s.F[h.B].Iso)
 		} else if s.F[h.A].Iso.FaceUp() != s.F[h.B].Iso.FaceUp() {
-			step[i] = geom.Reflection(geom.LineAt(sh.Hinge[i].A, sh.Hinge[i].B.Sub(sh.Hinge[i].A)))
+			w.step[i] = geom.Reflection(geom.LineAt(hinge[i].A, hinge[i].B.Sub(hinge[i].A)))
 		}
-		touching[h.A] = append(touching[h.A], int32(i))
-		touching[h.B] = append(touching[h.B], int32(i))
+		w.touching[h.A] = append(w.touching[h.A], int32(i))
+		w.touching[h.B] = append(w.touching[h.B], int32(i))
 	}
-	say := func(i int32, f fold.FacetID) geom.Iso2 { // where hinge i puts f
-		h := s.H[i]
-		if h.B == f {
-			return iso[h.A].After(step[i])
-		}
-		return iso[h.B].After(step[i].Inverse())
+	return w
+}
+
+// says is where a hinge puts a piece, as its neighbour lies.
+func (w *web) says(i int32, f fold.FacetID) geom.Iso2 {
+	h := w.s.H[i]
+	if h.B == f {
+		return w.iso[h.A].After(w.step[i])
 	}
-	seen := make([]bool, len(s.F))
+	return w.iso[h.B].After(w.step[i].Inverse())
+}
+
+// from lays every piece beside the neighbour through which it is first reached, and tells
+// in which order.
+func (w *web) from(root fold.FacetID) []fold.FacetID {
+	seen := make([]bool, len(w.s.F))
 	seen[root] = true
 	order := []fold.FacetID{root}
 	for k := 0; k < len(order); k++ {
-		for _, i := range touching[order[k]] {
-			g, _ := s.H[i].Other(order[k])
+		for _, i := range w.touching[order[k]] {
+			g, _ := w.s.H[i].Other(order[k])
 			if !seen[g] {
 				seen[g] = true
-				iso[g] = say(i, g)
+				w.iso[g] = w.says(i, g)
 				order = append(order, g)
 			}
 		}
 	}
-	gap := func() float64 {
-		worst := 0.0
-		for i, h := range s.H {
-			p, q := sh.Hinge[i].A, sh.Hinge[i].B
-			if h.Kind == fold.Glue {
+	return order
+}
+
+// gap is how far apart the two pieces at a hinge come to lie at most.
+func (w *web) gap() float64 {
+	worst := 0.0
+	for i, h := range w.s.H {
+		p, q := w.hinge[i].A, w.hinge[i].B
+		if h.Kind == fold.Glue {
+			continue
+		}
+		a, b := w.iso[h.A], w.iso[h.B]
+		worst = math.Max(worst, math.Max(a.Apply(p).Dist(b.Apply(p)), a.Apply(q).Dist(b.Apply(q))))
+	}
+	return worst
+}
+
+// relax lets each piece take the mean of what its hinges say until nothing changes.
+func (w *web) relax(pieces []fold.FacetID) {
+	for range sweeps {
+		var change float64
+		for _, f := range pieces {
+			c := w.s.F[f].Poly.Centroid()
+			var sx, sy, sum float64
+			var at geom.Vec
+			for _, i := range w.touching[f] {
+				t := w.says(i, f)
+				k := w.s.H[i].P.Dist(w.s.H[i].Q)
+				at = at.Add(t.Apply(c).Scale(k))
+				sx, sy, sum = sx+k*t.A, sy+k*t.C, sum+k
+			}
+			n := math.Hypot(sx, sy)
+			if sum == 0 || n == 0 {
 				continue
 			}
-			a, b := iso[h.A], iso[h.B]
-			worst = math.Max(worst, math.Max(a.Apply(p).Dist(b.Apply(p)), a.Apply(q).Dist(b.Apply(q))))
-		}
-		return worst
-	}
-	if len(order)-1 < len(s.H) && gap() > 1e-9 {
-		for range sweeps {
-			var change float64
-			for _, f := range order[1:] {
-				c := s.F[f].Poly.Centroid()
-				var sx, sy, w float64
-				var at geom.Vec
-				for _, i := range touching[f] {
-					t := say(i, f)
-					k := s.H[i].P.Dist(s.H[i].Q)
-					at = at.Add(t.Apply(c).Scale(k))
-					sx, sy, w = sx+k*t.A, sy+k*t.C, w+k
-				}
-				n := math.Hypot(sx, sy)
-				if w == 0 || n == 0 {
-					continue
-				}
-				sign := 1.0
-				if !s.F[f].Iso.FaceUp() {
-					sign = -1
-				}
-				t := geom.Iso2{A: sx / n, C: sy / n, B: -sign * sy / n, D: sign * sx / n}
-				to := at.Scale(1 / w)
-				here := t.Turn(c)
-				t.TX, t.TY = to.X-here.X, to.Y-here.Y
-				change = math.Max(change, t.Apply(c).Dist(iso[f].Apply(c)))
-				iso[f] = t
+			sign := 1.0
+			if !w.s.F[f].Iso.FaceUp() {
+				sign = -1
 			}
-			if change < 1e-7 {
-				break
-			}
+			t := geom.Iso2{A: sx / n, C: sy / n, B: -sign * sy / n, D: sign * sx / n}
+			to := at.Scale(1 / sum)
+			here := t.Turn(c)
+			t.TX, t.TY = to.X-here.X, to.Y-here.Y
+			change = math.Max(change, t.Apply(c).Dist(w.iso[f].Apply(c)))
+			w.iso[f] = t
 		}
-		sh.Worst = math.Max(sh.Worst, gap())
+		if change < 1e-7 {
+			return
+		}
 	}
-	sh.Iso = iso
 }

@@ -12,11 +12,11 @@ import (
 // floor, m.
 type FlightDrawing struct {
 	Path      []FlightSpot `json:"path"`
-	Band      []BandPoint  `json:"band" doc:"where eight of ten throws pass"`
+	Band      []BandPoint  `json:"band"` // where eight of ten throws pass
 	Ghosts    []GhostPath  `json:"ghosts"`
 	End       string       `json:"end"`
-	RopeOverM *float64     `json:"rope_over_m,omitempty" doc:"how far over the rope; under is negative"`
-	Nominal   Nominal      `json:"nominal" doc:"the throw without scatter, drawn as the path"`
+	RopeOverM *float64     `json:"rope_over_m,omitempty"` // how far over the rope; under is negative
+	Nominal   Nominal      `json:"nominal"`               // the throw without scatter, drawn as the path
 }
 
 // FlightSpot is a moment of a flight.
@@ -26,9 +26,9 @@ type FlightSpot struct {
 	Y       float64 `json:"y"`
 	Z       float64 `json:"z"`
 	Speed   float64 `json:"speed"`
-	Attack  float64 `json:"attack" doc:"angle of attack, degrees"`
-	Pitch   float64 `json:"pitch" doc:"nose above level, degrees"`
-	Bank    float64 `json:"bank" doc:"right wing down, degrees"`
+	Attack  float64 `json:"attack"` // angle of attack, degrees
+	Pitch   float64 `json:"pitch"`  // nose above level, degrees
+	Bank    float64 `json:"bank"`   // right wing down, degrees
 	Heading float64 `json:"heading"`
 }
 

@@ -101,8 +101,7 @@ func (m *Model) fly(t Throw, room Room, path *[]Sample, fixed float64) (out Flig
 	if room.LengthM == 0 {
 		room.LengthM = limit
 	}
-	lastU, lastDown, lastBank := s[3], -math.Sin(geom.Rad(t.AngleDeg))*t.SpeedMS, 0.0
-	lastHeading := geom.Rad(t.YawDeg)
+	seen := watch{u: s[3], down: -math.Sin(geom.Rad(t.AngleDeg)) * t.SpeedMS, heading: geom.Rad(t.YawDeg)}
 	var now float64
 	if path != nil {
 		*path = append(*path, m.sample(now, &s, out.HeadingDeg))
@@ -126,39 +125,7 @@ func (m *Model) fly(t Throw, room Room, path *[]Sample, fixed float64) (out Flig
 			now -= dt
 			break
 		}
-		// Accumulate what tells the modes apart.
-		out.pitchTurns += s[11] * dt / (2 * math.Pi)
-		out.rollTurns += s[10] * dt / (2 * math.Pi)
-		if s[3]*lastU < 0 {
-			out.reversals++
-		}
-		lastU = s[3]
-		north, east, down := m.ground(&s)
-		if lastDown > 0.05 && down <= 0 {
-			out.dips++
-			lastDown = down
-		} else if down > 0.05 || down < 0 {
-			lastDown = down
-		}
-		out.slowest = math.Min(out.slowest, speed)
-		flat := math.Hypot(north, east)
-		upright := 1-2*(s[7]*s[7]+s[8]*s[8]) > 0.2
-		if flat > 0.5*speed && upright {
-			h := math.Atan2(east, north)
-			turn := math.Remainder(h-lastHeading, 2*math.Pi)
-			if math.Abs(turn) < 0.5 {
-				out.HeadingDeg += geom.Deg(turn)
-			}
-			lastHeading = h
-		}
-		if b := m.bank(&s); b*lastBank < 0 && math.Abs(b) > geom.Rad(2) {
-			out.banks++
-			lastBank = b
-		} else if math.Abs(b) > geom.Rad(2) {
-			lastBank = b
-		}
-		out.HighestM = math.Max(out.HighestM, -s[2])
-		out.endSlope = math.Atan2(down, flat)
+		out.note(m, &s, &seen, speed, dt)
 		if room.RopeAtM > 0 && before[0] < room.RopeAtM && s[0] >= room.RopeAtM {
 			k := (room.RopeAtM - before[0]) / (s[0] - before[0])
 			out.RopeOverM = -(before[2] + k*(s[2]-before[2])) - m.lowest(&s) - room.RopeM
@@ -189,6 +156,46 @@ func (m *Model) fly(t Throw, room Room, path *[]Sample, fixed float64) (out Flig
 	}
 	out.Mode = out.classify()
 	return out
+}
+
+// watch is what of a flight is compared with the moment before.
+type watch struct{ u, down, bank, heading float64 }
+
+// note accumulates what tells the modes apart: turns, dips, how slow and how steep. The
+// speed is that at the beginning of the step.
+func (out *Flight) note(m *Model, s *state, last *watch, speed, dt float64) {
+	out.pitchTurns += s[11] * dt / (2 * math.Pi)
+	out.rollTurns += s[10] * dt / (2 * math.Pi)
+	if s[3]*last.u < 0 {
+		out.reversals++
+	}
+	last.u = s[3]
+	north, east, down := m.ground(s)
+	if last.down > 0.05 && down <= 0 {
+		out.dips++
+		last.down = down
+	} else if down > 0.05 || down < 0 {
+		last.down = down
+	}
+	out.slowest = math.Min(out.slowest, speed)
+	flat := math.Hypot(north, east)
+	upright := 1-2*(s[7]*s[7]+s[8]*s[8]) > 0.2
+	if flat > 0.5*speed && upright {
+		h := math.Atan2(east, north)
+		turn := math.Remainder(h-last.heading, 2*math.Pi)
+		if math.Abs(turn) < 0.5 {
+			out.HeadingDeg += geom.Deg(turn)
+		}
+		last.heading = h
+	}
+	if b := m.bank(s); math.Abs(b) > geom.Rad(2) {
+		if b*last.bank < 0 {
+			out.banks++
+		}
+		last.bank = b
+	}
+	out.HighestM = math.Max(out.HighestM, -s[2])
+	out.endSlope = math.Atan2(down, flat)
 }
 
 // meet finds the moment of a step in which something is touched: the step is made

@@ -16,12 +16,12 @@ import (
 // TurnCause is one unevenness that explains a turn by itself.
 type TurnCause struct {
 	Knob   string  `json:"knob"`
-	Words  string  `json:"words" doc:"side and place"`
-	Deg    float64 `json:"deg" doc:"how much of it explains the turn"`
-	MM     float64 `json:"mm" doc:"the same at the edge, where it is measured; 0 when it is none"`
-	PerDeg float64 `json:"per_deg" doc:"degrees of turn at the end of the flight for one degree of it"`
-	Weight float64 `json:"weight" doc:"share among the causes, 0 to 1: small and usual ones count most"`
-	Unsure bool    `json:"unsure" doc:"the model does not know the side"`
+	Words  string  `json:"words"`   // side and place
+	Deg    float64 `json:"deg"`     // how much of it explains the turn
+	MM     float64 `json:"mm"`      // the same at the edge, where it is measured; 0 when it is none
+	PerDeg float64 `json:"per_deg"` // degrees of turn at the end of the flight for one degree of it
+	Weight float64 `json:"weight"`  // share among the causes, 0 to 1: small and usual ones count most
+	Unsure bool    `json:"unsure"`  // the model does not know the side
 }
 
 // turnSources are what usually makes a glider turn, and how far it usually is off.

@@ -151,9 +151,9 @@ func (s *Shapes) Under(c motion.Conditions, _ motion.Calibration) motion.Trying 
 
 // TurnTold is what the trials tell of left and right.
 type TurnTold struct {
-	Turn    []TurnCause `json:"turn" doc:"what would explain the turn that was seen, likeliest first"`
+	Turn    []TurnCause `json:"turn"` // what would explain the turn that was seen, likeliest first
 	TurnDeg float64     `json:"turn_deg"`
-	TurnN   int         `json:"turn_n" doc:"throws whose offset was measured; 0: only the side was noted"`
+	TurnN   int         `json:"turn_n"` // throws whose offset was measured; 0: only the side was noted
 }
 
 // Told traces a turn that was seen back to its causes.

@@ -17,9 +17,9 @@ type Arc struct {
 // LeapSpot is a moment of the flight: where the centre of mass is, and the pitch of the body.
 type LeapSpot struct {
 	T     float64 `json:"t"`
-	X     float64 `json:"x" doc:"m ahead of where it stood"`
-	Y     float64 `json:"y" doc:"m over the table"`
-	Pitch float64 `json:"pitch" doc:"degrees, nose up"`
+	X     float64 `json:"x"`     // m ahead of where it stood
+	Y     float64 `json:"y"`     // m over the table
+	Pitch float64 `json:"pitch"` // degrees, nose up
 }
 
 // dragLength is over which length drag would use up the speed: 2 M / (rho C_D A).

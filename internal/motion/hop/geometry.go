@@ -39,8 +39,8 @@ type Geometry struct {
 // Touch is a point on the table.
 type Touch struct {
 	Name string  `json:"name"`
-	X    float64 `json:"x" doc:"mm ahead of the hip"`
-	Y    float64 `json:"y" doc:"mm to the right"`
+	X    float64 `json:"x"` // mm ahead of the hip
+	Y    float64 `json:"y"` // mm to the right
 }
 
 // ErrNoSpring: the pattern names no pleat, or it is not folded.

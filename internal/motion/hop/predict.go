@@ -17,33 +17,33 @@ import (
 // LeapDrawing is a predicted hop to be drawn from the side: lengths m, x ahead of where
 // the catch stood, y over the table.
 type LeapDrawing struct {
-	BodyM    float64        `json:"body_m" doc:"hip to nose"`
-	MiddleM  float64        `json:"middle_m" doc:"hip to catch"`
-	FootM    float64        `json:"foot_m" doc:"catch to rear edge"`
-	CoMM     float64        `json:"com_m" doc:"centre of mass of the body, ahead of the hip"`
-	Flipped  bool           `json:"flipped" doc:"its second fold lies behind the hip"`
-	Backward bool           `json:"backward" doc:"it leaps away from its nose"`
-	Unsure   bool           `json:"unsure" doc:"which way it goes cannot be told"`
-	Rest     PushFrame      `json:"rest" doc:"as it stands before it is pressed"`
-	Push     []PushFrame    `json:"push" doc:"from letting go to leaving the table"`
-	Path     []LeapSpot     `json:"path" doc:"the hop just as meant"`
-	Band     []LeapBand     `json:"band" doc:"where eight of ten hops pass"`
+	BodyM    float64        `json:"body_m"`   // hip to nose
+	MiddleM  float64        `json:"middle_m"` // hip to catch
+	FootM    float64        `json:"foot_m"`   // catch to rear edge
+	CoMM     float64        `json:"com_m"`    // centre of mass of the body, ahead of the hip
+	Flipped  bool           `json:"flipped"`  // its second fold lies behind the hip
+	Backward bool           `json:"backward"` // it leaps away from its nose
+	Unsure   bool           `json:"unsure"`   // which way it goes cannot be told
+	Rest     PushFrame      `json:"rest"`     // as it stands before it is pressed
+	Push     []PushFrame    `json:"push"`     // from letting go to leaving the table
+	Path     []LeapSpot     `json:"path"`     // the hop just as meant
+	Band     []LeapBand     `json:"band"`     // where eight of ten hops pass
 	Ghosts   []LeapGhost    `json:"ghosts"`
 	LengthM  float64        `json:"length_m"`
 	HeightM  float64        `json:"height_m"`
 	TimeS    float64        `json:"time_s"`
-	Feet     []Touch        `json:"feet" doc:"what touches the table, from above"`
-	Outline  [][][2]float64 `json:"outline" doc:"the toy from above, mm ahead of the hip and to the right"`
-	PressMM  float64        `json:"press_mm" doc:"where the finger presses, ahead of the hip"`
-	WholeMM  float64        `json:"whole_mm" doc:"centre of mass of the whole toy, ahead of the hip"`
-	Hull     [][2]float64   `json:"hull" doc:"the polygon of what touches the table"`
-	Frames   []LeapFrame    `json:"frames" doc:"the toy moment by moment"`
+	Feet     []Touch        `json:"feet"`     // what touches the table, from above
+	Outline  [][][2]float64 `json:"outline"`  // the toy from above, mm ahead of the hip and to the right
+	PressMM  float64        `json:"press_mm"` // where the finger presses, ahead of the hip
+	WholeMM  float64        `json:"whole_mm"` // centre of mass of the whole toy, ahead of the hip
+	Hull     [][2]float64   `json:"hull"`     // the polygon of what touches the table
+	Frames   []LeapFrame    `json:"frames"`   // the toy moment by moment
 }
 
 // PushFrame is a moment of the push: opening of the pleat and pitch of the body, degrees.
 type PushFrame struct {
 	T     float64 `json:"t"`
-	X     float64 `json:"x" doc:"slip of the foot, m"`
+	X     float64 `json:"x"` // slip of the foot, m
 	Open  float64 `json:"open"`
 	Pitch float64 `json:"pitch"`
 }

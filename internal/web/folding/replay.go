@@ -170,7 +170,7 @@ func creases(made [][4]float64) []geom.Segment {
 
 func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 	v := StepView{
-		No: d.No, Op: string(d.Op), Title: d.Title(), Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
+		No: d.No, Op: string(d.Op), Title: d.Title(), Sets: d.Sets != nil, Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
 		From: d.Meets[0].Name, To: d.Meets[1].Name,
 		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
 		LayersFolded: d.LayersFolded(), MaxLayers: m.MaxLayers,

@@ -57,6 +57,7 @@ type StepView struct {
 	No           int                  `json:"no"`
 	Op           string               `json:"op" doc:"the word of the pattern language"`
 	Title        string               `json:"title" doc:"what the field calls it"`
+	Sets         bool                 `json:"sets" doc:"it sets a part of the toy, which stands from then on as the finished toy is shown"`
 	Character    string               `json:"character" enum:"sharp,firm,soft,bend"`
 	Class        string               `json:"class" doc:"what the author says of its exactness, or empty"`
 	Optional     bool                 `json:"optional"`

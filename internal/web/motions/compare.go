@@ -3,6 +3,7 @@ package motions
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"math"
 	"net/http"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"tussock/internal/fit"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/tune"
 	"tussock/internal/web/answer"
@@ -50,56 +52,37 @@ func (s *Routes) sizes(ctx context.Context, in *clinicInput) (*answer.Body[*Size
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
+	all, err := s.store.Builds(ctx)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	key := fmt.Sprint("sizes ", b.ID, b.UpdatedAt, s.version(), in.Body.Conditions)
+	v, err := ask(ctx, s.once, key, func(ctx context.Context) (*SizesView, error) { return s.sized(ctx, b, all, in.Body.Conditions) })
+	if err != nil {
+		return nil, answer.AsProblem(err, "body.")
+	}
+	return answer.OK(v)
+}
+
+// sized compares a build with others of its pattern, and with sizes to think of.
+func (s *Routes) sized(ctx context.Context, b *bench.Build, all []*bench.Build, conditions map[string]float64) (*SizesView, error) {
 	p, err := answer.FindPattern(b.Pattern)
 	if err != nil {
 		return nil, err
 	}
 	setup := b.Current()
-	all, err := s.store.Builds(ctx)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
 	v := &SizesView{Sizes: []SizeRow{}}
 	logs := map[int][]float64{}
-	row := func(spec bench.SheetSpec, knobs map[string]float64, scale float64) (SizeRow, error) {
-		r := SizeRow{WidthMM: spec.WidthMM, HeightMM: spec.HeightMM, Scale: scale, Outcomes: []motion.Outcome{}, Warns: []string{}}
-		sh, err := spec.Plain()
-		if err != nil {
-			return r, err
-		}
-		t, err := s.under(ctx, p, sh, in.Body.Conditions)
-		if err != nil {
-			return r, err
-		}
-		q, err := t.Predict(ctx, knobs, nil)
-		if err != nil || !q.Works {
-			return r, nil // it cannot be folded so: the row says nothing
-		}
-		r.Outcomes = q.Outcomes[:min(2, len(q.Outcomes))]
-		for _, c := range q.Checks {
-			if !c.OK {
-				r.Warns = append(r.Warns, c.Title+": "+c.Says)
-			}
-		}
-		box := p.Run(sh, knobs).Final().Box()
-		r.LengthMM = math.Max(box.Width(), box.Height())
-		return r, nil
-	}
 	for _, other := range all {
 		if other.Pattern != b.Pattern {
 			continue
 		}
-		set, trials := other.Current(), []bench.Trial{}
-		for _, t := range other.Tweaks {
-			if len(t.Trials) > 0 {
-				set, trials = t.Setup, t.Trials
-			}
-		}
-		r, err := row(set.Sheet, p.FullKnobs(set.Knobs), set.Sheet.WidthMM/setup.Sheet.WidthMM)
+		set, trials := other.Tried()
+		r, err := s.sizeRow(ctx, p, set.Sheet, p.FullKnobs(set.Knobs), conditions)
 		if err != nil {
-			return nil, answer.AsProblem(err, "body.")
+			return nil, err
 		}
-		r.Here, r.Build = other.ID == b.ID, &answer.BuildRef{ID: other.ID, Name: other.Name}
+		r.Scale, r.Here, r.Build = set.Sheet.WidthMM/setup.Sheet.WidthMM, other.ID == b.ID, &answer.BuildRef{ID: other.ID, Name: other.Name}
 		if len(r.Outcomes) > 0 {
 			if x := bench.Readings(trials, r.Outcomes[0].ID); len(x) > 0 {
 				st := bench.Summarise(x)
@@ -112,18 +95,49 @@ func (s *Routes) sizes(ctx context.Context, in *clinicInput) (*answer.Body[*Size
 	for _, k := range fit.OtherSizes {
 		spec := setup.Sheet
 		spec.WidthMM, spec.HeightMM = spec.WidthMM*k, spec.HeightMM*k
-		if slices.ContainsFunc(v.Sizes, func(r SizeRow) bool { return math.Abs(r.WidthMM-spec.WidthMM) < 1 }) || !sheet.SideRange.Holds(spec.WidthMM) || !sheet.SideRange.Holds(spec.HeightMM) {
+		there := slices.ContainsFunc(v.Sizes, func(r SizeRow) bool { return math.Abs(r.WidthMM-spec.WidthMM) < 1 })
+		if there || !sheet.SideRange.Holds(spec.WidthMM) || !sheet.SideRange.Holds(spec.HeightMM) {
 			continue
 		}
-		r, err := row(spec, toys.Scaled(p, p.FullKnobs(setup.Knobs), k), k)
+		r, err := s.sizeRow(ctx, p, spec, toys.Scaled(p, p.FullKnobs(setup.Knobs), k), conditions)
 		if err != nil {
-			return nil, answer.AsProblem(err, "body.")
+			return nil, err
 		}
+		r.Scale = k
 		v.Sizes = append(v.Sizes, r)
 	}
 	v.Advice = fit.SizesSay(v.told(logs))
 	slices.SortStableFunc(v.Sizes, func(a, b SizeRow) int { return cmp.Compare(a.WidthMM, b.WidthMM) })
-	return answer.OK(v)
+	return v, nil
+}
+
+// sizeRow predicts one size; where it cannot be folded the row says nothing.
+func (s *Routes) sizeRow(ctx context.Context, p *sequence.Pattern, spec bench.SheetSpec, knobs, conditions map[string]float64) (SizeRow, error) {
+	r := SizeRow{WidthMM: spec.WidthMM, HeightMM: spec.HeightMM, Outcomes: []motion.Outcome{}, Warns: []string{}}
+	sh, err := spec.Plain()
+	if err != nil {
+		return r, err
+	}
+	t, err := s.under(ctx, p, sh, conditions)
+	if err != nil {
+		return r, err
+	}
+	q, err := t.Predict(ctx, knobs, nil)
+	if ctx.Err() != nil {
+		return r, ctx.Err()
+	}
+	if err != nil || !q.Works {
+		return r, nil
+	}
+	r.Outcomes = q.Outcomes[:min(2, len(q.Outcomes))]
+	for _, c := range q.Checks {
+		if !c.OK {
+			r.Warns = append(r.Warns, c.Title+": "+c.Says)
+		}
+	}
+	box := p.Run(sh, knobs).Final().Box()
+	r.LengthMM = math.Max(box.Width(), box.Height())
+	return r, nil
 }
 
 // told are the sizes, with the logs of the first of them, to be compared.
@@ -164,6 +178,16 @@ func (s *Routes) schools(ctx context.Context, in *clinicInput) (*answer.Body[[]S
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
+	key := fmt.Sprint("schools ", b.ID, b.UpdatedAt, s.version(), in.Body.Conditions)
+	out, err := ask(ctx, s.once, key, func(ctx context.Context) ([]SchoolView, error) { return s.disputed(ctx, b, in.Body.Conditions) })
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return answer.OK(out)
+}
+
+// disputed sets a build both ways on which folders disagree.
+func (s *Routes) disputed(ctx context.Context, b *bench.Build, conditions map[string]float64) ([]SchoolView, error) {
 	p, err := answer.FindPattern(b.Pattern)
 	if err != nil {
 		return nil, err
@@ -171,9 +195,9 @@ func (s *Routes) schools(ctx context.Context, in *clinicInput) (*answer.Body[[]S
 	setup := b.Current()
 	sh, err := setup.Sheet.Plain()
 	if err != nil {
-		return nil, answer.AsProblem(err, "")
+		return nil, err
 	}
-	t, err := s.under(ctx, p, sh, in.Body.Conditions)
+	t, err := s.under(ctx, p, sh, conditions)
 	if err != nil {
 		return nil, err
 	}
@@ -200,7 +224,7 @@ func (s *Routes) schools(ctx context.Context, in *clinicInput) (*answer.Body[[]S
 		}
 		out = append(out, v)
 	}
-	return answer.OK(out)
+	return out, nil
 }
 
 func schoolSide(ctx context.Context, t tried, b *bench.Build, knobs, own map[string]float64) (SchoolSide, []float64, error) {

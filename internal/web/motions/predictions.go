@@ -2,6 +2,7 @@ package motions
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"sync"
@@ -25,12 +26,14 @@ type Routes struct {
 	benches *lru.Cache[string, motion.Bench]
 	mu      sync.Mutex
 	taught  map[string]motion.Calibration // by way of moving; what trials have taught
+	changes int                           // of trials, counted
+	once    *once
 }
 
 // New makes the area. The store is asked for trials to learn from.
 func New(s *store.Store) (*Routes, error) {
 	benches, err := lru.New[string, motion.Bench](cachedBenches)
-	return &Routes{store: s, benches: benches, taught: map[string]motion.Calibration{}}, err
+	return &Routes{store: s, benches: benches, taught: map[string]motion.Calibration{}, once: newOnce()}, err
 }
 
 // Register adds its routes.
@@ -77,6 +80,7 @@ type tried struct {
 	motion.Trying
 	way        *ways.Way
 	pattern    *sequence.Pattern
+	sheet      sheet.Sheet
 	conditions motion.Conditions
 	knobs      map[string]float64
 	own        motion.Calibration
@@ -89,7 +93,7 @@ func (s *Routes) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet,
 	if err != nil {
 		return tried{}, answer.AsProblem(err, "body.conditions.")
 	}
-	t := tried{way: w, pattern: p, conditions: c}
+	t := tried{way: w, pattern: p, sheet: sh, conditions: c}
 	if t.own, err = s.learnt(ctx, w, c); err != nil {
 		return t, answer.AsProblem(err, "")
 	}
@@ -125,7 +129,11 @@ func (s *Routes) predict(ctx context.Context, in *motionInput) (*answer.Body[*Pr
 		}
 		ghosts = append(ghosts, motion.Ghost{Name: g.Name, Knobs: t.pattern.FullKnobs(g.Knobs)})
 	}
-	p, err := t.Predict(ctx, t.knobs, ghosts)
+	key, err := json.Marshal([]any{in.ID, t.sheet, t.knobs, t.conditions, t.own, ghosts}) // map keys are sorted
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	p, err := ask(ctx, s.once, string(key), func(ctx context.Context) (motion.Prediction, error) { return t.Predict(ctx, t.knobs, ghosts) })
 	if err != nil {
 		return nil, answer.Refuse("body.knobs", nil, err.Error())
 	}
@@ -168,19 +176,46 @@ func (s *Routes) takeMeasured(ctx context.Context, in *measuredToyInput) (*answe
 }
 
 // learnt is what the trials of all builds that move so have taught, when they are to be
-// heeded. It is worked out anew after a trial has changed.
+// heeded. It is worked out anew after a trial has changed; nobody waits for a lock while
+// trials are read and learnt from.
 func (s *Routes) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (motion.Calibration, error) {
 	if w.Learn == nil || c["own"] == 0 || s.store == nil {
 		return motion.Calibration{}, nil
 	}
 	s.mu.Lock()
-	defer s.mu.Unlock()
-	if out, known := s.taught[w.Name]; known {
+	out, known := s.taught[w.Name]
+	at := s.changes
+	s.mu.Unlock()
+	if known {
 		return out, nil
 	}
+	return ask(ctx, s.once, fmt.Sprintf("learn %s %d", w.Name, at), func(ctx context.Context) (motion.Calibration, error) {
+		all, err := s.observations(ctx, w)
+		if err != nil {
+			return motion.Calibration{}, err
+		}
+		out := w.Learn(all)
+		s.mu.Lock()
+		defer s.mu.Unlock()
+		if s.changes == at { // else trials have changed meanwhile: it holds for this answer alone
+			s.taught[w.Name] = out
+		}
+		return out, nil
+	})
+}
+
+// version changes with every trial.
+func (s *Routes) version() int {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return s.changes
+}
+
+// observations are all trials of a way of moving.
+func (s *Routes) observations(ctx context.Context, w *ways.Way) ([]motion.Observation, error) {
 	builds, err := s.store.Builds(ctx)
 	if err != nil {
-		return motion.Calibration{}, err
+		return nil, err
 	}
 	var all []motion.Observation
 	for _, b := range builds {
@@ -189,6 +224,9 @@ func (s *Routes) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (
 			continue
 		}
 		for _, t := range b.Tweaks {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
 			o, err := s.observed(p, w, b.ID, t)
 			if err != nil {
 				continue // a set-up that cannot be folded any more teaches nothing
@@ -196,9 +234,7 @@ func (s *Routes) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (
 			all = append(all, o...)
 		}
 	}
-	out := w.Learn(all)
-	s.taught[w.Name] = out
-	return out, nil
+	return all, nil
 }
 
 // observed are the trials of a tweak, by the conditions that were noted with them.
@@ -232,5 +268,6 @@ func (s *Routes) observed(p *sequence.Pattern, w *ways.Way, build int64, t bench
 func (s *Routes) Forget() {
 	s.mu.Lock()
 	defer s.mu.Unlock()
+	s.changes++
 	clear(s.taught)
 }

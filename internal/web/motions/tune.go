@@ -223,6 +223,16 @@ func (s *Routes) clinic(ctx context.Context, in *clinicInput) (*answer.Body[*Cli
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
+	key := fmt.Sprint("clinic ", b.ID, b.UpdatedAt, s.version(), in.Body.Conditions)
+	v, err := ask(ctx, s.once, key, func(ctx context.Context) (*ClinicView, error) { return s.examined(ctx, b, in.Body.Conditions) })
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return answer.OK(v)
+}
+
+// examined looks a build's newest tweak over.
+func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[string]float64) (*ClinicView, error) {
 	p, err := answer.FindPattern(b.Pattern)
 	if err != nil {
 		return nil, err
@@ -231,13 +241,13 @@ func (s *Routes) clinic(ctx context.Context, in *clinicInput) (*answer.Body[*Cli
 	last := b.Latest()
 	if last == nil {
 		v.Finding, _, _ = motion.Look(nil, nil, ways.Of(p.Moves).Words.One, ways.Of(p.Moves).Words.Many)
-		return answer.OK(v)
+		return v, nil
 	}
 	sh, err := last.Setup.Sheet.Plain()
 	if err != nil {
-		return nil, answer.AsProblem(err, "")
+		return nil, err
 	}
-	t, err := s.under(ctx, p, sh, in.Body.Conditions)
+	t, err := s.under(ctx, p, sh, conditions)
 	if err != nil {
 		return nil, err
 	}
@@ -256,7 +266,7 @@ func (s *Routes) clinic(ctx context.Context, in *clinicInput) (*answer.Body[*Cli
 	if n := len(b.Tweaks); n > 1 {
 		v.Kept = keepOrRevert(p, &t.way.Way, b.Tweaks[n-2], *last)
 	}
-	return answer.OK(v)
+	return v, nil
 }
 
 // residuals are how far landmarks of the left are from the mirror image of the right.

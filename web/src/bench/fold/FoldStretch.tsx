@@ -86,7 +86,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   useReached(ready, step);
   if (!s) return null;
   const atThisStep = (k: Knob) => k.steps.includes(step);
-  const wing = s.op === "wing" && good.toy?.round;
+  const stands = s.sets && good.toy?.round;
   return (
     <>
       <Slip label="What to do" className="max-lg:order-first lg:pb-0">
@@ -162,9 +162,9 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
               </Check>
             </figcaption>
             <PaperPicture
-              picture={wing || s.after}
-              transform={wing ? undefined : seen({ ...see, turn: "drawn" }, 0)}
-              layers={layers && !wing ? s.layers : undefined}
+              picture={stands || s.after}
+              transform={stands ? undefined : seen({ ...see, turn: "drawn" }, 0)}
+              layers={layers && !stands ? s.layers : undefined}
               showCentre={!layers}
               colours={colours}
               label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${s.max_layers} layers at the thickest`}
