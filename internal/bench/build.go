@@ -3,7 +3,6 @@ package bench
 import (
 	"fmt"
 	"maps"
-	"math"
 	"slices"
 	"strings"
 	"time"
@@ -80,6 +79,9 @@ type SheetWant struct {
 // MaxMade bounds the creases that a sheet brings along.
 const MaxMade = 64
 
+// mostErrorMM bounds how far a sheet may be from its sizes, mm.
+const mostErrorMM = 50.0
+
 // CheckMade refuses creases that do not lie on the sheet.
 func (s SheetSpec) CheckMade() error {
 	if len(s.Made) > MaxMade {
@@ -96,7 +98,10 @@ func (s SheetSpec) CheckMade() error {
 			}
 		}
 	}
-	return inRange("error_mm", &s.ErrorMM, 0, 50, "mm")
+	if !(s.ErrorMM >= 0 && s.ErrorMM <= mostErrorMM) {
+		return &given.Error{Field: "error_mm", Value: s.ErrorMM, Want: say.Between(0, mostErrorMM, "mm", 1)}
+	}
+	return nil
 }
 
 // sameFold tells whether two sheets make the same toy: they fold and weigh alike and
@@ -215,13 +220,6 @@ func CleanName(field, name string) (string, error) {
 		return "", &given.Error{Field: field, Value: fmt.Sprintf("%d characters long", n), Want: fmt.Sprintf("1 to %d characters", MaxName)}
 	}
 	return name, nil
-}
-
-func inRange(field string, v *float64, lo, hi float64, unit string) error {
-	if v != nil && (math.IsNaN(*v) || *v < lo || *v > hi) {
-		return &given.Error{Field: field, Value: *v, Want: fmt.Sprintf("%v to %v %s", lo, hi, unit)}
-	}
-	return nil
 }
 
 func atMost(field, text string, limit int) error {

@@ -10,6 +10,7 @@ import (
 	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/order"
+	"tussock/internal/say"
 )
 
 // Trial is one throw, hop or play of a build at a tweak.
@@ -57,9 +58,8 @@ func (t Trial) Check(w *motion.Way) error {
 		if !ok {
 			return &given.Error{Field: id, Value: t.Read[id], Want: "left out: that is not measured of this toy"}
 		}
-		v := t.Read[id]
-		if err := inRange(id, &v, r.Min, r.Max, strings.Replace(r.Unit, "cm", "m", 1)); err != nil {
-			return err
+		if v := t.Read[id]; !(v >= r.Min && v <= r.Max) {
+			return &given.Error{Field: id, Value: v, Want: say.Between(r.Min, r.Max, r.Unit, 2), Said: r.Label + " is " + say.Value(v, r.Unit, 2)}
 		}
 		counts = counts || !r.Kept
 	}

@@ -16,7 +16,7 @@ import (
 // gliding is a way of moving as trials know it.
 var gliding = motion.Way{
 	Kinds:   []motion.Kind{{Name: "throw", Record: "distance", Others: []string{"time", "from"}}, {Name: "target", Record: "miss"}},
-	Records: []motion.Record{{ID: "distance", Unit: "m", Max: 200}, {ID: "time", Unit: "s", Max: 120}, {ID: "from", Unit: "m", Max: 20, Kept: true}, {ID: "miss", Unit: "m", Max: 5, Less: true}},
+	Records: []motion.Record{{ID: "distance", Label: "Distance", Unit: "m", Max: 200}, {ID: "time", Label: "Time", Unit: "s", Max: 120}, {ID: "from", Label: "From", Unit: "m", Max: 20, Kept: true}, {ID: "miss", Label: "Miss", Unit: "m", Max: 5, Less: true}},
 	Chips:   []motion.Chip{{Name: "glided"}, {Name: "dived", Bad: true}},
 }
 
@@ -50,7 +50,7 @@ func TestTrialsThatCannotBe(t *testing.T) {
 		var p *given.Error
 		if err := bad.Check(&gliding); !errors.As(err, &p) || p.Field != c.field {
 			t.Errorf("%+v: got %v, want a problem with %s", bad, err, c.field)
-		} else if !strings.HasPrefix(p.Error(), c.field+" is ") || !strings.Contains(p.Error(), "it must be ") {
+		} else if !strings.HasPrefix(strings.ToLower(p.Error()), c.field+" is ") || !strings.Contains(p.Error(), "it must be ") {
 			t.Errorf("%q does not name the field, the value and the fix", p.Error())
 		}
 	}

@@ -191,7 +191,7 @@ func TestHopInTheWay(t *testing.T) {
 	p.sees("The hop of 3 cm is logged", "onto a target, in the ring")
 	p.fills("From the middle of the ring", "600")
 	p.clicks("Log the hop")
-	p.sees("miss is 6; it must be 0 to 5 m")
+	p.sees("From the middle of the ring is 600 cm; it must be 0 to 500 cm")
 	for _, path := range []string{"/bench/11/set?look=motion", "/bench/11/try", "/bench/11/tune", "/bench/11/tune?view=sizes", "/bench/11/tune?view=schools", "/bench/11/tune?view=sweep"} {
 		p.do(chromedp.EmulateViewport(390, 844))
 		p.visit(h.url + path)

@@ -184,7 +184,7 @@ func TestThrowsTweaksAndChildren(t *testing.T) {
 	// Refused values keep what was typed.
 	p.fills("Distance", "900")
 	p.clicks("Log the throw")
-	p.sees("distance is 900; it must be 0 to 200 m")
+	p.sees("Distance is 900 m; it must be 0 to 200 m")
 	if v := p.value("Distance"); v != "900" {
 		t.Errorf("the refused distance is lost: %q", v)
 	}

@@ -5,6 +5,7 @@ import (
 	"embed"
 	"io/fs"
 	"path"
+	"slices"
 	"sort"
 	"strings"
 	"sync"
@@ -42,16 +43,44 @@ func read(glob string) ([]*sequence.Pattern, error) {
 	return out, nil
 }
 
-// All are the patterns in order of id. The error is a *sequence.ParseError and
-// means that a shipped file is broken.
-func All() ([]*sequence.Pattern, error) { return load() }
+// beside are patterns entered beside those that ship.
+var (
+	mu     sync.RWMutex
+	beside []*sequence.Pattern
+)
+
+// Add enters one more pattern, and gives what takes it out again. The error is a
+// *sequence.ParseError.
+func Add(file, text string) (remove func(), err error) {
+	p, err := ways.Parse(file, text)
+	if err != nil {
+		return nil, err
+	}
+	mu.Lock()
+	defer mu.Unlock()
+	beside = append(slices.Clone(beside), p)
+	return func() {
+		mu.Lock()
+		defer mu.Unlock()
+		beside = slices.DeleteFunc(slices.Clone(beside), func(q *sequence.Pattern) bool { return q == p })
+	}, nil
+}
+
+// All are the patterns in order of id, and after them those that were added. The error is
+// a *sequence.ParseError and means that a shipped file is broken.
+func All() ([]*sequence.Pattern, error) {
+	all, err := load()
+	mu.RLock()
+	defer mu.RUnlock()
+	return append(slices.Clip(all), beside...), err
+}
 
 // Studies are the bases and single operations that show the engine at work; they
 // are no toys to build.
 func Studies() ([]*sequence.Pattern, error) { return studies() }
 
 // Find looks a pattern up by id or title, upper and lower case alike.
-func Find(name string) (*sequence.Pattern, bool) { return find(load, name) }
+func Find(name string) (*sequence.Pattern, bool) { return find(All, name) }
 
 // FindStudy looks a study up in the same way.
 func FindStudy(name string) (*sequence.Pattern, bool) { return find(studies, name) }
@@ -70,7 +99,7 @@ func find(load func() ([]*sequence.Pattern, error), name string) (*sequence.Patt
 }
 
 // Names are the ids of all patterns.
-func Names() []string { return ids(load) }
+func Names() []string { return ids(All) }
 
 // StudyNames are the ids of all studies.
 func StudyNames() []string { return ids(studies) }
