@@ -1,10 +1,12 @@
 package sequence
 
 import (
+	"fmt"
 	"math"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -44,7 +46,9 @@ func (n PointName) Folded(r *Course) (geom.Vec, error) {
 // PointOnSheet is a spot of the sheet by its coordinates, mm.
 type PointOnSheet struct{ X, Y NumExpr }
 
-func (e PointOnSheet) Words(*Course) string { return "the given spot of the sheet" }
+func (e PointOnSheet) Words(r *Course) string {
+	return fmt.Sprintf("the spot %s from the left and %s from below", say.MM(e.X.Num(r), 0), say.MM(e.Y.Num(r), 0))
+}
 func (e PointOnSheet) Sheet(r *Course) (geom.Vec, error) {
 	return geom.Vec{X: e.X.Num(r), Y: e.Y.Num(r)}, nil
 }

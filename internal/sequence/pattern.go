@@ -23,6 +23,7 @@ type Pattern struct {
 	Stmts              []Statement
 	Sources            []Source            // by statement, what it was read from
 	CalledWords        map[string]string   // words for people for names of the pattern
+	MadeWords          map[string]string   // the same for names that the author called nothing
 	Margin             [4]NumExpr          // left, right, bottom, top; nil where nothing comes off
 	Lines              map[string]bool     // names that are lines
 	HeadNames          map[string][]string // what the head statements of its way name
@@ -237,17 +238,6 @@ var BuiltInPoints = map[string]string{
 var BuiltInLines = map[string]string{
 	"left": "the left edge", "right": "the right edge", "top": "the top edge", "bottom": "the bottom edge",
 	"hcentre": "the line across the middle", "vcentre": "the upright middle line",
-}
-
-// Called is what people call a landmark or crease: the words the pattern gives
-// with "called", the customary words for corners and edges, else the name.
-func (p *Pattern) Called(name string) string {
-	for _, words := range []map[string]string{p.CalledWords, BuiltInPoints, BuiltInLines} {
-		if w, ok := words[name]; ok {
-			return w
-		}
-	}
-	return name
 }
 
 // Source is what a statement was read from. Its line number is that of the line in the

@@ -206,7 +206,7 @@ func (r *Course) Unfolded(id fold.FacetID, p geom.Vec) geom.Vec { return r.Iso(i
 // lineOn is the named line whose paper holds two landmarks, those of the pattern
 // before those of every sheet; "" when there is none.
 func (r *Course) lineOn(a, b PointExpr) string {
-	if r.Sh != nil {
+	if r.Sh != nil || r.Lines == nil { // nothing is laid out to look at
 		return ""
 	}
 	r.mute++

@@ -36,7 +36,7 @@ func newParser(l *Language, file, text string) *Parser {
 	id := strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
 	p := &Parser{
 		language: l,
-		pat: &sequence.Pattern{ID: id, File: file, Text: text, Title: id, CalledWords: map[string]string{},
+		pat: &sequence.Pattern{ID: id, File: file, Text: text, Title: id, CalledWords: map[string]string{}, MadeWords: map[string]string{},
 			Lines: map[string]bool{}, HeadNames: map[string][]string{}, Reader: l},
 		names:  map[string]sequence.NameKind{},
 		uses:   map[string]map[string]bool{},
@@ -86,6 +86,7 @@ func (l *Language) Parse(file, text string) (pat *sequence.Pattern, err error) {
 		}
 	}
 	p.pat.AddImplied(l.Ways)
+	p.pat.NameTheRest()
 	for n, k := range p.names {
 		if k == sequence.ALine {
 			p.pat.Lines[n] = true
@@ -291,12 +292,17 @@ func (p *Parser) unknown(t token) {
 	p.Fail(fmt.Sprintf("%q is not a statement", t.Text), fix)
 }
 
-// CalledWords reads what people call the name just given.
-func (p *Parser) CalledWords(name string) {
-	if p.Accept("called") {
+// CalledWords reads what people call the name just given, and tells whether it is said.
+func (p *Parser) CalledWords(name string) bool {
+	said := p.Accept("called")
+	if said {
 		p.pat.CalledWords[name] = p.NeedText("what people call it")
 	}
+	return said
 }
+
+// MadeWords are words for a name that is called nothing.
+func (p *Parser) MadeWords(name, words string) { p.pat.MadeWords[name] = words }
 
 // Ranged takes a number within bounds.
 func (p *Parser) Ranged(what string, lo, hi float64) float64 {

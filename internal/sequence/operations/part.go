@@ -1,6 +1,7 @@
 package operations
 
 import (
+	"fmt"
 	"math"
 
 	"tussock/internal/fold"
@@ -214,13 +215,15 @@ type transferStep struct {
 	name string
 }
 
-func readTransfer(p *lang.Parser, _ *sequence.Step) sequence.Action {
+func readTransfer(p *lang.Parser, s *sequence.Step) sequence.Action {
 	a := &transferStep{p: p.Point()}
 	p.Need("across")
 	a.l = p.LineExpr()
 	p.Need("as")
 	a.name = p.NewName(sequence.APoint)
-	p.CalledWords(a.name)
+	if !p.CalledWords(a.name) {
+		p.MadeWords(a.name, fmt.Sprintf("the mark carried over in step %d", s.No))
+	}
 	return a
 }
 

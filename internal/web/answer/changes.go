@@ -29,14 +29,6 @@ func ViewChanges(p *sequence.Pattern, from, to bench.Setup) []ChangeView {
 	return out
 }
 
-// LandmarkWords is what people call a landmark; one without words keeps its name.
-func LandmarkWords(p *sequence.Pattern, name string) string {
-	if w := p.Called(name); w != name || name == "" {
-		return w
-	}
-	return "the point " + name
-}
-
 // CautionView is a caution at the step that needs it.
 type CautionView struct {
 	ID    string `json:"id"`

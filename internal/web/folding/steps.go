@@ -167,7 +167,7 @@ func (s *Routes) care(_ context.Context, in *careInput) (*answer.Body[[]CareView
 	}
 	out := []CareView{}
 	for _, c := range all {
-		v := CareView{No: c.No, Made: c.Made, PerMM: c.PerMM, Worst: answer.LandmarkWords(r.Pattern, c.Worst), Class: string(c.Class), Author: c.Author, Share: c.Share,
+		v := CareView{No: c.No, Made: c.Made, PerMM: c.PerMM, Worst: r.Pattern.Called(c.Worst), Class: string(c.Class), Author: c.Author, Share: c.Share,
 			Layers: c.Layers, StackMM: c.StackMM, Tool: c.Tool, SlideMM: c.SlideMM, OpensDeg: c.OpensDeg, Strain: c.Strain, Soft: c.Soft, Cuts: c.Cuts, Fixes: c.Fixes}
 		if c.Hold != nil {
 			v.Hold = &[2]float64{c.Hold.X, -c.Hold.Y}
@@ -268,7 +268,7 @@ func (s *Routes) whence(_ context.Context, in *whenceInput) (*answer.Body[Whence
 	}
 	v := WhenceView{Words: fmt.Sprintf("%s from the left, %s from below", say.MM(w.At.X, 0), say.MM(w.At.Y, 0)), Sheet: [2]float64{w.At.X, -w.At.Y}, Steps: []StepSpot{}}
 	if w.Landmark != "" {
-		v.Words = answer.LandmarkWords(r.Pattern, w.Landmark)
+		v.Words = r.Pattern.Called(w.Landmark)
 	}
 	for i, q := range w.Steps {
 		spot := StepSpot{No: r.Steps[i].No}
@@ -306,7 +306,7 @@ func (s *Routes) slip(_ context.Context, in *slipInput) (*answer.Body[SlipView],
 	v := SlipView{PastMM: q.PastMM, RMSMM: q.RMSMM, CoMMM: q.CoMMM.Len(), Moved: []MovedView{}, Remedies: []RemedyView{}, Rest: []SlipStep{}, Picture: draw.Flat(q.State), Right: draw.Flat(r.Final())}
 	for _, m := range q.Moved {
 		if len(v.Moved) < 4 {
-			v.Moved = append(v.Moved, MovedView{m.Name, answer.LandmarkWords(r.Pattern, m.Name), m.MM})
+			v.Moved = append(v.Moved, MovedView{m.Name, r.Pattern.Called(m.Name), m.MM})
 		}
 	}
 	for _, m := range q.Remedies {

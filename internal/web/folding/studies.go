@@ -188,7 +188,7 @@ func viewSpread(p *sequence.Pattern, s *spread.Spread, hand string) *SpreadView 
 	v := &SpreadView{Hand: hand, SigmaMM: s.SigmaMM, Samples: s.Samples, CoMMM: [2]float64{s.CoM.SX, s.CoM.SY}, LopsidedMM: s.LopsidedMM, Pairs: s.Pairs,
 		StretchMM: s.StretchMM, TightMM: s.TightMM, Tight: s.Tight, Steps: []StepError{}}
 	for _, st := range s.Steps {
-		v.Steps = append(v.Steps, StepError{st.No, st.Share, st.PerMM, answer.LandmarkWords(p, st.Worst), string(st.Class), st.GapMM})
+		v.Steps = append(v.Steps, StepError{st.No, st.Share, st.PerMM, p.Called(st.Worst), string(st.Class), st.GapMM})
 	}
 	return v
 }

@@ -276,7 +276,7 @@ func residuals(r *sequence.Replay) []ResidualView {
 		return out
 	}
 	for _, q := range body.StudyOf(r).Symmetry {
-		out = append(out, ResidualView{answer.LandmarkWords(r.Pattern, q.Left), answer.LandmarkWords(r.Pattern, q.Right), q.MM})
+		out = append(out, ResidualView{r.Pattern.Called(q.Left), r.Pattern.Called(q.Right), q.MM})
 	}
 	return out
 }

@@ -73,7 +73,7 @@ func (s *Routes) sheetFit(_ context.Context, in *answer.ReplayInput) (*answer.Bo
 		Own:   otherSize(have, sheet.NameOf(p.WidthMM, p.HeightMM), p.WidthMM, p.HeightMM),
 		Scale: prepare.Scale(p, have), SmallAt: f.LeastStep}
 	for _, m := range f.Misses {
-		v.Misses = append(v.Misses, MissView{m.Step, answer.LandmarkWords(p, m.Landmark), m.MM, m.Detail})
+		v.Misses = append(v.Misses, MissView{m.Step, p.Called(m.Landmark), m.MM, m.Detail})
 	}
 	v.MinRatio, v.MaxRatio = prepare.Proportions(p, f)
 	v.MinHMM, v.MaxHMM = v.MinRatio*have.WidthMM, v.MaxRatio*have.WidthMM
