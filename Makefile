@@ -4,13 +4,13 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := build
 
 GO_FILES := $(shell find cmd internal web/embed.go -name '*.go' -not -name '*_test.go' 2>/dev/null) \
-	$(wildcard internal/shelf/*.pattern internal/shelf/studies/*.pattern internal/sequence/*.macros internal/store/migrations/*.sql) go.mod go.sum
+	$(wildcard internal/shelf/*.pattern internal/shelf/studies/*.pattern internal/sequence/lang/*.macros internal/store/migrations/*.sql) go.mod go.sum
 WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/dev/null) \
 	web/index.html web/vite.config.ts web/tsconfig.json web/package-lock.json
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: build demo serve test check unit browser race fuzz bench words screenshots tools chromium poppler clean
+.PHONY: build demo serve test check unit browser races race fuzz bench words screenshots tools compiler chromium poppler clean
 
 build: bin/tussock
 
@@ -23,9 +23,9 @@ demo: tools bin/tussock
 serve: tools bin/tussock
 	exec bin/tussock serve $(ARGS)
 
-# The whole check: vet, lint, types, unit and browser tests. Ends with go test's
+# The whole check: vet, lint, types, races, unit and browser tests. Ends with go test's
 # own summary.
-test: tools check chromium poppler
+test: tools check races chromium poppler
 	go test -count=1 ./...
 
 check: web/dist/index.html
@@ -41,7 +41,11 @@ unit: poppler web/dist/index.html
 browser: tools chromium poppler web/dist/index.html
 	go test -count=1 ./internal/e2e
 
-race: web/dist/index.html
+# Where several people or devices are served at once.
+races: compiler web/dist/index.html
+	go test -race -short -count=1 ./internal/store ./internal/web/... ./internal/bench
+
+race: compiler web/dist/index.html
 	go test -race $$(go list ./... | grep -v /e2e)
 
 fuzz:
@@ -64,6 +68,7 @@ screenshots: tools chromium web/dist/index.html
 
 # The front end: packages, the API's types from the Go program, the built page.
 web/node_modules/.stamp: web/package-lock.json web/.npmrc
+	@echo "About to install $$(grep -c '"node_modules/' web/package-lock.json) npm packages into web/node_modules, for the page"
 	$(NPM) ci --no-progress
 	touch $@
 
@@ -82,23 +87,30 @@ web/src/api/schema.d.ts: openapi.yaml web/node_modules/.stamp
 web/dist/index.html: web/node_modules/.stamp web/src/api/schema.d.ts $(WEB_FILES)
 	$(NPM) run --silent build
 
-# What a fresh machine may lack.
+# What a fresh machine may lack. Each says what it is about to install, and what for.
+APT := DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300
+# install COMMANDS, PACKAGES, WHAT FOR
+define install
+	@for c in $(1); do command -v $$c >/dev/null && exit 0; done; \
+	echo "About to install the system packages $(2), $(3)"; \
+	$(APT) update -qq; \
+	$(APT) install -y -qq --no-install-recommends $(2) >/dev/null
+endef
+
 tools:
 	@command -v go >/dev/null || { echo "Tussock needs Go 1.26 or newer: install it from your system's packages."; exit 1; }
-	@command -v npm >/dev/null || { echo "Installing Node.js and npm"; apt-get -o DPkg::Lock::Timeout=300 update -qq && apt-get -o DPkg::Lock::Timeout=300 install -y -qq nodejs npm; }
+	$(call install,npm,nodejs npm,to build the page)
+
+# The race detector needs a C compiler.
+compiler:
+	$(call install,gcc,gcc libc6-dev,for the race detector)
 
 chromium:
-	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || { \
-		echo "Installing Chromium"; \
-		apt-get -o DPkg::Lock::Timeout=300 update -qq; \
-		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq --no-install-recommends chromium >/dev/null; }
+	$(call install,chromium chromium-browser,chromium,for the browser tests)
 
 # Prints are rendered and measured.
 poppler:
-	@command -v pdftoppm >/dev/null || { \
-		echo "Installing poppler-utils"; \
-		apt-get -o DPkg::Lock::Timeout=300 update -qq; \
-		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq --no-install-recommends poppler-utils >/dev/null; }
+	$(call install,pdftoppm,poppler-utils,to measure prints in tests)
 
 clean:
 	rm -rf bin openapi.yaml .stamp-openapi web/node_modules web/src/api/schema.d.ts

@@ -15,6 +15,9 @@ import (
 // A name that the author called nothing is for the program alone: whoever folds hears
 // what the landmark is, wherever it is spoken of.
 func TestNamesAreWords(t *testing.T) {
+	if testing.Short() {
+		t.Skip("asks for every step of every pattern")
+	}
 	c := serve(t, false)
 	shelved, err := shelf.All()
 	if err != nil {
