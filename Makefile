@@ -57,11 +57,14 @@ bench: tools chromium poppler web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./internal/...
 	go test -count=1 -run 'TestSpeed' -v ./internal/e2e ./cmd/tussock | grep -E 'ms|kB|ok|FAIL'
 
-# The reference of the pattern language, from the program.
+# What the documents have from the program: words of the pattern language, constants.
 words:
-	sed '/<!-- words -->/q' docs/pattern-language.md > docs/pattern-language.md.new
-	go run ./cmd/tussock words >> docs/pattern-language.md.new
-	mv docs/pattern-language.md.new docs/pattern-language.md
+	for d in pattern-language:words models:models; do \
+		f=docs/$${d%:*}.md; what=$${d#*:}; \
+		sed "/<!-- $$what -->/q" $$f > $$f.new; \
+		go run ./cmd/tussock $$what >> $$f.new; \
+		mv $$f.new $$f; \
+	done
 
 screenshots: tools chromium web/dist/index.html
 	TUSSOCK_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./internal/e2e

@@ -247,3 +247,12 @@ func wordsCommand() *cobra.Command {
 			return err
 		}}
 }
+
+// modelsCommand writes what the models rest on.
+func modelsCommand() *cobra.Command {
+	return &cobra.Command{Use: "models", Short: "Print the constants of every model, with range, confidence and source", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			_, err := io.WriteString(cmd.OutOrStdout(), ways.ModelsText())
+			return err
+		}}
+}

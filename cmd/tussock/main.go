@@ -32,7 +32,7 @@ func main() {
 func root() *cobra.Command {
 	c := &cobra.Command{Use: "tussock", Short: "A workbench for folded paper toys that move", SilenceUsage: true, SilenceErrors: true}
 	c.CompletionOptions.DisableDefaultCmd = true
-	c.AddCommand(serveCommand(), demoCommand(), replayCommand(), ordersCommand(), spreadCommand(), checkCommand(), wordsCommand(), backupCommand(), restoreCommand(), openAPICommand())
+	c.AddCommand(serveCommand(), demoCommand(), replayCommand(), ordersCommand(), spreadCommand(), checkCommand(), wordsCommand(), modelsCommand(), backupCommand(), restoreCommand(), openAPICommand())
 	return c
 }
 
