@@ -4,7 +4,7 @@ import { Problem } from "../api/client";
 import { question } from "../api/queries";
 import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { length, lengthValue, number, sheetSize } from "../units";
+import { length, lengthValue, number, sheetSize, smallLength } from "../units";
 import { SizeFields } from "./SizeFields";
 import { Squareness } from "./Squareness";
 import { toldIn, sizeInput, typed } from "./typedSize";
@@ -67,7 +67,7 @@ export function SheetFacts() {
                   <b>{o.name}</b>{" "}
                   {o.possible
                     ? "can be cut from this sheet as it is."
-                    : `cannot be cut from this sheet. The same proportions give ${sheetSize(o.width_mm, o.height_mm, units)}: ${o.off_mm < 0.05 ? "nothing to trim" : `trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}`}. Every length is then ${number(100 * o.scale)} % of the pattern’s; an inch becomes ${number(o.inch_mm)} mm.`}
+                    : `cannot be cut from this sheet. The same proportions give ${sheetSize(o.width_mm, o.height_mm, units)}: ${o.off_mm < 0.05 ? "nothing to trim" : `trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}`}. Every length is then ${number(100 * o.scale)} % of the pattern’s; an inch becomes ${smallLength(o.inch_mm, units, 2)}.`}
                 </li>
               ))}
             </ul>
