@@ -56,7 +56,7 @@ func EffectOf(p *sequence.Pattern, w, h, gsm, thicknessMM float64, q sheet.Squar
 	}
 	// Back to a rectangle, and to the pattern's proportions where it insists on them.
 	v.TrimWMM, v.TrimHMM = q.TrimWidthMM, q.TrimHighMM
-	if r := v.TrimHMM / v.TrimWMM; p.MinRatio > 0 && (r < p.MinRatio || r > p.MaxRatio) {
+	if !p.Takes(v.TrimHMM / v.TrimWMM) {
 		t := sheet.SameRatio(v.TrimWMM, v.TrimHMM, meant.WidthMM*1e3, meant.HeightMM*1e3)
 		v.TrimWMM, v.TrimHMM = t.WidthMM, t.HeightMM
 	}

@@ -247,7 +247,7 @@ func mechanism(v fold.Move) (k kin, from, to []float64, ok bool) {
 	// What stays where it was, the largest of it.
 	found := false
 	for i, f := range s.F {
-		if int(f.Parent) >= len(v.Before.F) || !v.Before.F[f.Parent].Iso.Near(f.Iso, 1e-6) {
+		if int(f.Parent) >= len(v.Before.F) || !v.Before.F[f.Parent].Iso.Near(f.Iso, geom.Still) {
 			continue
 		}
 		if !found || f.Poly.Area() > s.F[k.root].Poly.Area() {

@@ -29,6 +29,9 @@ const (
 	// Landed is how near a landing computed from a fold lies to where it should: more
 	// than that and the fold is none.
 	Landed = 1e-6
+	// Still is the difference of two motions of a piece below which it has kept its place:
+	// mm of its shift, and of each part of its direction.
+	Still = 1e-7
 )
 
 // OverlapMM2 is the area, in square millimetres, above which a piece of paper is one.

@@ -248,3 +248,12 @@ type Source struct {
 	Defines []string        // names that it gives
 	Used    map[string]bool // numbers (knobs and params) that it depends on
 }
+
+// sameRatio is how much two proportions may differ by rounding.
+const sameRatio = 1e-9
+
+// Takes tells whether a pattern may be folded from a sheet so many times as high as wide,
+// by what it requires.
+func (p *Pattern) Takes(ratio float64) bool {
+	return p.MinRatio == 0 || ratio >= p.MinRatio-sameRatio && ratio <= p.MaxRatio+sameRatio
+}

@@ -227,7 +227,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		r.setState(out.Start)
 		r.builtIns(s)
 	}
-	if q := s.Ratio(); p.MinRatio > 0 && (q < p.MinRatio-1e-9 || q > p.MaxRatio+1e-9) {
+	if q := s.Ratio(); !p.Takes(q) {
 		out.Err = fold.Errorf(fold.CodeRequire,
 			"%s needs a sheet between %s and %s times as high as wide; this one is %s times",
 			p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), sheet.Number(q))

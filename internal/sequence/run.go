@@ -158,7 +158,7 @@ func (r *Course) Follow(before, after *fold.State) {
 			if (c != head[f] || next[c] >= 0) && !after.F[c].Poly.Contains(p, geom.OnPaper) {
 				continue
 			}
-			if !found || !after.F[c].Iso.Near(before.F[f].Iso, 1e-7) {
+			if !found || !after.F[c].Iso.Near(before.F[f].Iso, geom.Still) {
 				best, found = fold.FacetID(c), true
 			}
 		}

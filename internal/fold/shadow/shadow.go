@@ -131,7 +131,7 @@ func (sh *Toy) creep(m fold.Move, hinge []geom.Segment) {
 		sh.Gaps = append(sh.Gaps, 2*off)
 		// Into the piece that moved: B when A kept its place.
 		into := h.B
-		if !m.After.F[h.A].Iso.Near(m.Before.F[m.After.F[h.A].Parent].Iso, 1e-7) {
+		if !m.After.F[h.A].Iso.Near(m.Before.F[m.After.F[h.A].Parent].Iso, geom.Still) {
 			into = h.A
 		}
 		l := geom.LineAt(hinge[i].A, hinge[i].B.Sub(hinge[i].A))
@@ -167,7 +167,7 @@ func (sh *Toy) place(m fold.Move, before []geom.Iso2) {
 func kept(m fold.Move) (root fold.FacetID, turn geom.Iso2) {
 	turn = geom.Identity
 	for i, f := range m.After.F {
-		if t := f.Iso.After(m.Before.F[f.Parent].Iso.Inverse()); t.Near(geom.Identity, 1e-7) {
+		if t := f.Iso.After(m.Before.F[f.Parent].Iso.Inverse()); t.Near(geom.Identity, geom.Still) {
 			return fold.FacetID(i), geom.Identity
 		} else if i == 0 {
 			turn = t
@@ -271,7 +271,7 @@ func (w *web) relax(pieces []fold.FacetID) {
 			change = math.Max(change, t.Apply(c).Dist(w.iso[f].Apply(c)))
 			w.iso[f] = t
 		}
-		if change < 1e-7 {
+		if change < geom.Still {
 			return
 		}
 	}

@@ -66,11 +66,11 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 	moved := map[fold.FacetID]bool{}
 	for i := range d.F {
 		t := isos[i].After(d.F[i].Iso.Inverse())
-		if t.Near(geom.Identity, 1e-7) {
+		if t.Near(geom.Identity, geom.Still) {
 			continue
 		}
 		moved[fold.FacetID(i)] = true
-		k := slices.IndexFunc(p.Bodies, func(b fold.Body) bool { return b.T.Near(t, 1e-7) })
+		k := slices.IndexFunc(p.Bodies, func(b fold.Body) bool { return b.T.Near(t, geom.Still) })
 		if k < 0 {
 			k = len(p.Bodies)
 			p.Bodies = append(p.Bodies, fold.Body{T: t})

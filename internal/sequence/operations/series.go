@@ -316,7 +316,7 @@ func (a *roundStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) e
 			var f []fold.FacetID // what of the corner's own layer is left beyond the line
 			for i := range r.State.F {
 				q := r.State.F[i]
-				if q.Poly.Contains(at, 2*radius) && q.Iso.Near(r.State.F[r.State.FacetsAtSheet(at.Lerp(poly.Centroid(), 0.5))[0]].Iso, 1e-6) {
+				if q.Poly.Contains(at, 2*radius) && q.Iso.Near(r.State.F[r.State.FacetsAtSheet(at.Lerp(poly.Centroid(), 0.5))[0]].Iso, geom.Still) {
 					f = append(f, fold.FacetID(i))
 				}
 			}

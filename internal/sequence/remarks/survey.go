@@ -45,7 +45,7 @@ func SurveyOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Surv
 	if r.Err != nil && (out.First == 0 || fold.As(r.Err).Step < out.First) {
 		out.First = fold.As(r.Err).Step
 	}
-	out.Works = r.Err == nil && len(r.Misses) == 0 && (p.MinRatio == 0 || s.Ratio() >= p.MinRatio-1e-9 && s.Ratio() <= p.MaxRatio+1e-9)
+	out.Works = r.Err == nil && len(r.Misses) == 0 && p.Takes(s.Ratio())
 	if lo, hi, ok := ratioRange(&lax, s, knobs); ok {
 		out.Ranges = append(out.Ranges, Range{"ratio", lo, hi})
 	}

@@ -33,7 +33,7 @@ func UseOf(p *sequence.Pattern, piece sheet.Sheet) (best Use, ok bool) {
 		}
 		for _, size := range sizes {
 			q := size[1] / size[0]
-			if p.MinRatio > 0 && (q < p.MinRatio-1e-9 || q > p.MaxRatio+1e-9) || p.MinRatio == 0 && math.Abs(q-own) > 1e-9 {
+			if !p.Takes(q) || p.MinRatio == 0 && math.Abs(q-own) > 1e-9 {
 				continue
 			}
 			s, err := sheet.New(size[0], size[1], piece.GSM, piece.ThicknessMM)

@@ -112,7 +112,7 @@ func buried(d sequence.Done) int {
 	n := 0
 	moved := make([]bool, len(s.F))
 	for i, f := range s.F {
-		moved[i] = !f.Iso.Near(d.Before.F[maxID(parentIn(d, f), 0)].Iso, 1e-7)
+		moved[i] = !f.Iso.Near(d.Before.F[maxID(parentIn(d, f), 0)].Iso, geom.Still)
 	}
 	for i := range s.F {
 		if !moved[i] {
