@@ -131,10 +131,10 @@ func TestAnglesAndExits(t *testing.T) {
 		t.Errorf("straightened it has %d corners", len(s))
 	}
 	l := Line{Vec{0, 1}, 0} // y = 0, turned by 30° about the origin towards (1, 1)
-	if m := l.TurnedToward(math.Pi/6, Vec{}, Vec{1, 1}); math.Abs(m.Side(Vec{math.Cos(math.Pi / 6), 0.5})) > 1e-9 {
+	if m := l.TurnedBy(math.Pi/6, Vec{}, l.SenseToward(Vec{}, Vec{1, 1})); math.Abs(m.Side(Vec{math.Cos(math.Pi / 6), 0.5})) > 1e-9 {
 		t.Errorf("turned it is %v", m)
 	}
-	if m := l.TurnedToward(math.Pi/6, Vec{}, Vec{1, -1}); math.Abs(m.Side(Vec{math.Cos(math.Pi / 6), -0.5})) > 1e-9 {
+	if m := l.TurnedBy(math.Pi/6, Vec{}, l.SenseToward(Vec{}, Vec{1, -1})); math.Abs(m.Side(Vec{math.Cos(math.Pi / 6), -0.5})) > 1e-9 {
 		t.Errorf("turned the other way it is %v", m)
 	}
 }

@@ -92,9 +92,16 @@ func (l Line) Turned(rad float64, p Vec) Line {
 	return l.Moved(m)
 }
 
-// TurnedToward is the line turned by rad about the foot of a point, the way that
-// carries it towards another.
-func (l Line) TurnedToward(rad float64, about, toward Vec) Line {
+// TurnedBy is the line turned by rad about the foot of a point; sense 1 is
+// counter-clockwise, -1 clockwise.
+func (l Line) TurnedBy(rad float64, about Vec, sense int) Line {
+	return l.Turned(float64(sense)*rad, l.Foot(about))
+}
+
+// SenseToward is the way to turn about the foot of a point that carries the line towards
+// another. Where that lies square to the line, both ways do as well, and the smallest
+// error tells them apart: whoever measures errors must keep the sense.
+func (l Line) SenseToward(about, toward Vec) int {
 	foot := l.Foot(about)
 	// Counter-clockwise carries a line towards points that lie on the left of
 	// the way from the foot to the point's own foot on the line.
@@ -102,7 +109,10 @@ func (l Line) TurnedToward(rad float64, about, toward Vec) Line {
 	if way.Len() < Distinct {
 		way = l.Dir()
 	}
-	return l.Turned(math.Copysign(rad, rad*way.Cross(toward.Sub(foot))), foot)
+	if way.Cross(toward.Sub(foot)) < 0 {
+		return -1
+	}
+	return 1
 }
 
 // Moved is the image of the line under an isometry.

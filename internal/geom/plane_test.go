@@ -41,7 +41,7 @@ func TestLawsOfLines(t *testing.T) {
 			t.Fatalf("%v moved by %v is %v", l, m, moved)
 		}
 		a := (r.Float64() - 0.5) * 3
-		turned := l.TurnedToward(math.Abs(a), p, image.Add(l.Dir().Scale(10)))
+		turned := l.TurnedBy(math.Abs(a), p, l.SenseToward(p, image.Add(l.Dir().Scale(10))))
 		if got := math.Abs(turned.Dir().Cross(l.Dir())); math.Abs(got-math.Abs(math.Sin(a))) > 1e-9 || math.Abs(turned.Side(foot)) > 1e-8 {
 			t.Fatalf("%v turned by %v about %v is %v", l, a, foot, turned)
 		}

@@ -379,8 +379,8 @@ func (e LineTurned) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	out := l.TurnedToward(geom.Rad(e.Deg.Num(r)), p, q)
-	return out, r.across(out), nil
+	out, err := r.turned(l, e.Deg.Num(r), p, q)
+	return out, r.across(out), err
 }
 
 // LineTaper lies at one distance from a line at one landmark and at another

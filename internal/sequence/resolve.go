@@ -121,8 +121,15 @@ func (r *Course) tilted(f FoldLine, out *Resolved) error {
 	if err != nil {
 		return err
 	}
-	out.Line = out.Line.TurnedToward(geom.Rad(out.Tilt), about, toward)
-	return nil
+	out.Line, err = r.turned(out.Line, out.Tilt, about, toward)
+	return err
+}
+
+// turned is a line turned by degrees about the foot of a spot, the way that carries it
+// towards another.
+func (r *Course) turned(l geom.Line, deg float64, about, toward geom.Vec) (geom.Line, error) {
+	d, err := r.Decided(func() (Decision, error) { return Decision{I: int32(l.SenseToward(about, toward))}, nil })
+	return l.TurnedBy(geom.Rad(deg), about, int(d.I)), err
 }
 
 func (r *Course) pointToPoint(f FoldLine, out *Resolved) error {
