@@ -96,6 +96,9 @@ func (g *group) bent(p body.Pose, lips []body.Lip) []*group {
 			out = append(out, edge)
 		}
 	}
+	if len(flat.pieces) == 0 { // all of it is bent
+		out = out[1:]
+	}
 	for _, h := range out {
 		for _, q := range h.pieces {
 			h.corners = append(h.corners, q.corners...)

@@ -23,8 +23,11 @@ func Proportions(p *sequence.Pattern, f remarks.Fit) (lo, hi float64) {
 			lo, hi = q.Min, q.Max
 		}
 	}
-	if p.MinRatio > 0 {
+	if hi > 0 && p.MinRatio > 0 {
 		lo, hi = math.Max(lo, p.MinRatio), math.Min(hi, p.MaxRatio)
+	}
+	if hi < lo || hi == 0 {
+		return 0, 0
 	}
 	return lo, hi
 }

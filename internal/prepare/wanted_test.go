@@ -17,7 +17,7 @@ func TestSheetsThatWouldDo(t *testing.T) {
 	if lo != 1.25 || hi != 1.45 {
 		t.Fatalf("from %v to %v", lo, hi)
 	}
-	if lo, hi := Proportions(p, remarks.Fit{}); lo != 1.25 || hi != 0 {
+	if lo, hi := Proportions(p, remarks.Fit{}); lo != 0 || hi != 0 {
 		t.Errorf("where nothing was found: %v to %v", lo, hi)
 	}
 	for _, c := range []struct {

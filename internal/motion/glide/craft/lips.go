@@ -45,6 +45,9 @@ func Lips(r *sequence.Replay, p body.Pose) []body.Lip {
 	return out
 }
 
+// leastWidthMM is the width across the flight below which a part has no tail edge.
+const leastWidthMM = 1.0
+
 // tail is the tail edge of a wing, or of the keel, as a hinge so deep in front of it.
 func tail(p body.Pose, wing int, f Frame, depth float64) (body.Lip, bool) {
 	var pieces [][]geom.Vec3
@@ -66,6 +69,10 @@ func tail(p body.Pose, wing int, f Frame, depth float64) (body.Lip, bool) {
 			d := v.Sub(f.Nose).Dot(across)
 			lo, hi = math.Min(lo, d), math.Max(hi, d)
 		}
+	}
+	// A wing that stands upright has no tail edge that could lift: it has no width.
+	if hi-lo < leastWidthMM {
+		return body.Lip{}, false
 	}
 	hindmost := func(at float64) (geom.Vec3, bool) {
 		var best geom.Vec3
