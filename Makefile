@@ -71,7 +71,7 @@ screenshots: tools chromium web/dist/index.html
 
 # The front end: packages, the API's types from the Go program, the built page.
 web/node_modules/.stamp: web/package-lock.json web/.npmrc
-	@echo "About to install $$(grep -c '"node_modules/' web/package-lock.json) npm packages into web/node_modules, for the page"
+	@echo "About to install the npm packages of web/package-lock.json into web/node_modules, to build the page"
 	$(NPM) ci --no-progress
 	touch $@
 

@@ -2,11 +2,13 @@ package web_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"strings"
 	"testing"
 
 	"tussock/internal/sheet"
+	"tussock/internal/shelf"
 	"tussock/internal/web/builds"
 	"tussock/internal/web/folding"
 	"tussock/internal/web/papers"
@@ -332,4 +334,35 @@ func TestStepPrints(t *testing.T) {
 	}
 	refused(c, "GET", at+"/steps/13/picture", "", "12 steps")
 	refused(c, "GET", at+"/step-sheets?style=tiny", "", "style")
+}
+
+// A sheet that does not do says what is required, and what goes wrong first where it is
+// folded all the same; no sheet is offered that is 0 times as high as wide.
+func TestWhyASheetDoesNotDo(t *testing.T) {
+	c := serve(t, false)
+	square := `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1}}`
+	f := ask[papers.FitView](c, "POST", "/patterns/turnstone/fit", square)
+	if f.Does || f.Step != 13 || !strings.Contains(f.Why, "1.2 and 1.5") || f.StepWhy == "" || strings.Contains(f.StepWhy, "times as high") {
+		t.Errorf("%+v", f)
+	}
+	if f := ask[papers.FitView](c, "POST", "/patterns/curlew/fit", `{"sheet":`+a4Sheet+`}`); !f.Does || f.Step != 0 || f.StepWhy != "" {
+		t.Errorf("%+v", f)
+	}
+	all, err := shelf.All()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, p := range all {
+		for _, size := range [][2]float64{{297, 210}, {75, 150}} {
+			f := ask[papers.FitView](c, "POST", "/patterns/"+p.ID+"/fit", fmt.Sprintf(`{"sheet":{"width":%v,"height":%v,"unit":"mm","gsm":80,"thickness_mm":0.1}}`, size[0], size[1]))
+			for _, w := range f.Wants {
+				if w.Want.Kind == "ratio" && (w.Want.Ratio < 0.2 || w.Want.Ratio > 5) || strings.Contains(w.Words, " 0 times") {
+					t.Errorf("%s on %v: %+v", p.ID, size, w)
+				}
+			}
+			if !f.Does && f.Why == "" {
+				t.Errorf("%s on %v does not do and says nothing", p.ID, size)
+			}
+		}
+	}
 }

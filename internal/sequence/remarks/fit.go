@@ -13,6 +13,9 @@ import (
 type Fit struct {
 	Survey
 	Why string // the first fault, in words; "" when it does
+	// FirstWhy is what goes wrong at the first step affected where the sheet is folded all
+	// the same, when Why tells only of what is required.
+	FirstWhy string
 	// LeastScale times the sheet is the least that can be folded in practice; 0 when
 	// the pattern cannot be folded on it at all. LeastStep is the step that asks for it.
 	LeastScale float64
@@ -36,6 +39,11 @@ func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Fit {
 		f.Why = fold.As(r.Err).Detail
 	case len(f.Misses) > 0:
 		f.Why = f.Misses[0].Detail
+	}
+	if f.Err != nil && f.First > 0 {
+		if d := fold.As(f.Err).Detail; d != f.Why && fold.As(f.Err).Step == f.First {
+			f.FirstWhy = d
+		}
 	}
 	if r.Err != nil {
 		return f

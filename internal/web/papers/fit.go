@@ -43,6 +43,7 @@ type FitView struct {
 	Does     bool          `json:"does"`
 	Step     int           `json:"step" doc:"the first step affected; 0 when none or when the sheet is refused at once"`
 	Why      string        `json:"why"`
+	StepWhy  string        `json:"step_why" doc:"what goes wrong at that step where it is folded all the same; empty when why tells it"`
 	Misses   []MissView    `json:"misses"`
 	MinRatio float64       `json:"min_ratio" doc:"height over width that folds at this width, found by folding; 0 when none was found"`
 	MaxRatio float64       `json:"max_ratio"`
@@ -69,7 +70,7 @@ func (s *Routes) sheetFit(_ context.Context, in *answer.ReplayInput) (*answer.Bo
 		return nil, err
 	}
 	f := remarks.FitOf(p, have, setup.Knobs)
-	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
+	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, StepWhy: f.FirstWhy, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
 		Own:   otherSize(have, sheet.NameOf(p.WidthMM, p.HeightMM), p.WidthMM, p.HeightMM),
 		Scale: prepare.Scale(p, have), SmallAt: f.LeastStep}
 	for _, m := range f.Misses {

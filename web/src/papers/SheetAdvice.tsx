@@ -12,6 +12,11 @@ export function Verdict({ fit }: { fit: Fit }) {
   return (
     <Caution still title={fit.does ? "Smaller than fingers like" : "Not as it is"}>
       {!fit.does && fit.why && <p>{`${fit.why.charAt(0).toUpperCase()}${fit.why.slice(1)}.`}</p>}
+      {fit.step_why && (
+        <p className="mt-1">
+          Folded all the same, it goes wrong at step {fit.step}: {fit.step_why}.
+        </p>
+      )}
       {fit.misses.length > 0 && (
         <ul className="mt-1 list-inside list-disc">
           {fit.misses.slice(0, 4).map((m, i) => (
