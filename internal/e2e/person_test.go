@@ -251,10 +251,11 @@ const finder = `((name, roles) => {
   hit.scrollIntoView({ block: "center", inline: "center" });
   const r = hit.getBoundingClientRect();
   window.__hit = hit;
-  window.__pressed = undefined;
+  window.__pressed = window.__clicked = undefined;
   if (!window.__looks) {
     window.__looks = true;
     addEventListener("pointerdown", (e) => (window.__pressed = e.target), true);
+    addEventListener("click", (e) => (window.__clicked = e.target), true);
   }
   return [r.x + r.width / 2, r.y + r.height / 2];
 })`
@@ -278,6 +279,11 @@ func (p *person) find(name, roles string) (x, y float64) {
 	return at[0], at[1]
 }
 
+// missed tells of the last click that it pressed something else, or that the button moved
+// away between press and release. What opens on the press alone is left out of the second.
+const missed = `!!window.__pressed && (!window.__hit.contains(window.__pressed) ||
+  window.__hit.isConnected && window.__hit.matches("button:not([aria-haspopup]):not([role])") && !window.__hit.contains(window.__clicked ?? null))`
+
 // clicks what is called so, with the mouse. A page that is still settling may shift
 // between the look and the click, so a click that hit something else is tried again;
 // what never can be hit, such as a button that another thing covers, fails.
@@ -287,7 +293,7 @@ func (p *person) clicks(name string) {
 		x, y := p.find(name, pressable)
 		p.do(chromedp.MouseClickXY(x, y))
 		// Nothing is known any more when the click has led to another page.
-		if !eval[bool](p, `!!window.__pressed && !window.__hit.contains(window.__pressed)`) {
+		if !eval[bool](p, missed) {
 			return
 		}
 	}
