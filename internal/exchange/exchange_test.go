@@ -265,6 +265,24 @@ func TestBundleRoundTrip(t *testing.T) {
 	}
 }
 
+// A cross with one arm flat does not fold, whichever arm it is.
+func TestCrossWithOneFlatArm(t *testing.T) {
+	for arm := range 4 {
+		senses := []string{`"M"`, `"V"`, `"V"`, `"V"`}
+		senses[arm] = `"F"`
+		c, err := exchange.ReadFOLD(strings.NewReader(fmt.Sprintf(cross, strings.Join(senses, ","))))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if s, err := c.Folded(); err == nil || fold.As(err).Code != fold.CodeTear {
+			t.Errorf("arm %d flat: %v, %v", arm, s, err)
+		}
+		if n, done, err := c.OrdersUpTo(100); err == nil || n != 0 || !done {
+			t.Errorf("arm %d flat: %d orders, %v", arm, n, err)
+		}
+	}
+}
+
 func FuzzReadFOLD(f *testing.F) {
 	f.Add([]byte(fmt.Sprintf(cross, `"U","M","V","F"`)))
 	f.Add([]byte(`{"vertices_coords":[[0,0],[1,0],[0,1]],"edges_vertices":[[0,1],[1,2],[2,0]]}`))

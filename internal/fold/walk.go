@@ -8,8 +8,10 @@ import (
 // Walk places every piece by going from hinge to hinge, starting at root, which
 // keeps its place. folded says of hinge number i whether it is to be folded.
 // Pieces that do not hang together with root keep their place. Where hinges form
-// loops the result need not close; gaps show that.
-func (s *State) Walk(root FacetID, folded func(i int, h Hinge) bool) []geom.Iso2 {
+// loops the result need not close; gaps show that. It fails with CodeTear when a hinge
+// would have to fold that is to stay flat, or the other way round: the ways round a
+// loop then disagree about which side is up.
+func (s *State) Walk(root FacetID, folded func(i int, h Hinge) bool) ([]geom.Iso2, error) {
 	out := make([]geom.Iso2, len(s.F))
 	seen := make([]bool, len(s.F))
 	for i := range out {
@@ -37,7 +39,20 @@ func (s *State) Walk(root FacetID, folded func(i int, h Hinge) bool) []geom.Iso2
 			queue = append(queue, g)
 		}
 	}
-	return out
+	for i, h := range s.H {
+		turned := out[h.A].FaceUp() != out[h.B].FaceUp()
+		if h.Kind == Glue || turned == folded(i, h) {
+			continue
+		}
+		must := "stay flat"
+		if turned {
+			must = "fold as well"
+		}
+		m := geom.Segment{A: h.P, B: h.Q}.Mid()
+		e := Errorf(CodeTear, "these creases do not fold flat together: the crease %s from the left and %s from below on the flat sheet would have to %s", say.MM(m.X, 0), say.MM(m.Y, 0), must)
+		return nil, e
+	}
+	return out, nil
 }
 
 // Flattened is a crease pattern folded flat: hinges with sense Mountain or Valley
@@ -61,10 +76,13 @@ func (s *State) Flattened(sense func(i int, h Hinge) (a Assignment, either bool)
 // laid is Flattened without the order of the layers.
 func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*State, error) {
 	out := *s
-	isos := s.Walk(0, func(i int, h Hinge) bool {
+	isos, err := s.Walk(0, func(i int, h Hinge) bool {
 		a, either := sense(i, h)
 		return a != Flat || either
 	})
+	if err != nil {
+		return nil, err
+	}
 	out.F = make([]Facet, len(s.F))
 	for i, f := range s.F {
 		f.Iso = isos[i]

@@ -56,12 +56,15 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 			}
 		}
 	}
-	isos := d.Walk(d.FacetsAtSheet(fixed)[0], func(i int, h fold.Hinge) bool {
+	isos, err := d.Walk(d.FacetsAtSheet(fixed)[0], func(i int, h fold.Hinge) bool {
 		if named[i] {
 			return sense[i] != Open
 		}
 		return d.F[h.A].Iso.FaceUp() != d.F[h.B].Iso.FaceUp()
 	})
+	if err != nil {
+		return fold.Plan{}, err
+	}
 	p := fold.Plan{Splits: splits, Solve: true, Crease: id}
 	moved := map[fold.FacetID]bool{}
 	for i := range d.F {

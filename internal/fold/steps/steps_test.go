@@ -139,6 +139,54 @@ func TestPopTwiceIsNothing(t *testing.T) {
 	sound(t, "popped", one)
 }
 
+// Creases that are not named stay as they are: three at 120° fold flat with no fourth, so
+// on a square with both middle lines creased they are refused, whichever way they point
+// and whatever piece stays in place; with the fourth one named they fold.
+func TestUnnamedCreasesStayFlat(t *testing.T) {
+	s, err := sheet.New(100, 100, 80, 0.1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := geom.Vec{X: 50, Y: 50}
+	ray := func(deg float64, sense steps.Sense) steps.Line {
+		end, _ := geom.Polygon(s.Outline()).Exit(c, geom.Vec{X: math.Cos(geom.Rad(deg)), Y: math.Sin(geom.Rad(deg))})
+		return steps.Line{Seg: geom.Segment{A: c, B: end}, Sense: sense}
+	}
+	for _, first := range []float64{0, 90, 180, 270} {
+		creased := fold.Start(s)
+		for id, l := range []geom.Line{{N: geom.Vec{X: 1}, D: 50}, {N: geom.Vec{Y: 1}, D: 50}} {
+			all := make([]fold.FacetID, len(creased.F))
+			for i := range all {
+				all[i] = fold.FacetID(i)
+			}
+			if creased, err = creased.Divide([]fold.Split{{Facets: all, Line: l}}, fold.CreaseID(id+1)); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if len(creased.F) != 4 {
+			t.Fatalf("%d pieces", len(creased.F))
+		}
+		three := []steps.Line{ray(first, steps.Either), ray(first+120, steps.Either), ray(first+240, steps.Either)}
+		for _, fixed := range []geom.Vec{{X: 30, Y: 45}, {X: 70, Y: 55}, {X: 45, Y: 80}, {X: 55, Y: 20}} {
+			plan, err := steps.Collapse(creased, fixed, three, nil, 3)
+			if err == nil {
+				_, err = creased.Apply(plan)
+			}
+			if err == nil || fold.As(err).Code != fold.CodeTear {
+				t.Errorf("three creases from %v°, %v fixed: %v", first, fixed, err)
+			}
+			four := append(three[:3:3], ray(first+180, steps.Either))
+			plan, err = steps.Collapse(creased, fixed, four, nil, 3)
+			if err != nil {
+				t.Fatalf("four creases from %v°: %v", first, err)
+			}
+			if _, err := creased.Apply(plan); err != nil {
+				t.Errorf("four creases from %v°: %v", first, err)
+			}
+		}
+	}
+}
+
 // Any random flat-foldable single vertex collapses: four creases with opposite
 // sectors that add up to 180°, whatever the angles.
 func TestCollapseOfRandomVertices(t *testing.T) {
