@@ -116,6 +116,7 @@ func FuzzParse(f *testing.F) {
 		f.Add(string(b))
 	}
 	f.Add("sheet square 100\nvalley bring TL to mid(BL,BR)\nwing along left moving TL angle 4")
+	f.Add("sheet square 100\nparam a = -(width*2 - 3)/max(1,-2) + sqrt(4)\npoint P = sheet(a/0, dist(BL,TR)*tan(90))\ncrease through BL P")
 	f.Add("sheet rect 20 2000\nparam k = 9999\npoint P = toward(TL,TR,k)\nrotate k\nturn tb\nexpect facets 1")
 	s, err := sheet.New(210, 297, 80, 0.1)
 	if err != nil {

@@ -24,6 +24,7 @@ type Pattern struct {
 	Sources            []Source            // by statement, what it was read from
 	CalledWords        map[string]string   // words for people for names of the pattern
 	MadeWords          map[string]string   // the same for names that the author called nothing
+	Derived            []Derived           // params that are reckoned, in order
 	Margin             [4]NumExpr          // left, right, bottom, top; nil where nothing comes off
 	Lines              map[string]bool     // names that are lines
 	HeadNames          map[string][]string // what the head statements of its way name

@@ -219,6 +219,9 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 	if out.Err = r.setValues(knobs); out.Err != nil {
 		return out
 	}
+	if out.Err = r.derive(); out.Err != nil {
+		return out
+	}
 	if s, out.Err = r.trimmed(s); out.Err != nil {
 		return out
 	}
@@ -226,6 +229,9 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		out.Sheet, out.Start = s, fold.Start(s)
 		r.setState(out.Start)
 		r.builtIns(s)
+		if out.Err = r.derive(); out.Err != nil { // what is left of the sheet counts
+			return out
+		}
 	}
 	if q := s.Ratio(); !p.Takes(q) {
 		out.Err = fold.Errorf(fold.CodeRequire,
@@ -288,7 +294,7 @@ func (r *Course) carry(st Statement) (line int, err error) {
 			r.Out.Steps = append(r.Out.Steps, d)
 			return step.Line, nil
 		}
-		err = step.Act.Do(r, step, &d)
+		err = r.reckoned(step.Act.Do(r, step, &d))
 		if err == nil {
 			err = r.finish(step, &d)
 		}
@@ -302,9 +308,9 @@ func (r *Course) carry(st Statement) (line int, err error) {
 		r.Out.Steps = append(r.Out.Steps, d)
 		return step.Line, nil
 	case PointStmt:
-		return st.Line, r.definePoint(st)
+		return st.Line, r.reckoned(r.definePoint(st))
 	case ExpectStmt:
-		return st.Line, r.check(st)
+		return st.Line, r.reckoned(r.check(st))
 	}
 	return 0, nil
 }

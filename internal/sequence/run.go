@@ -26,6 +26,7 @@ type Course struct {
 	mute   int                     // above 0 choices are not kept
 	on     map[string]fold.FacetID // by landmark, the piece it is read from
 	lax    bool                    // a check that fails is kept and does not stop
+	fault  error                   // of the arithmetic in the statement under way
 	Sh     *shadowRun              // nil in a nominal run
 }
 

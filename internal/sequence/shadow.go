@@ -63,16 +63,16 @@ func (r *Replay) WithErrors(e shadow.Errors) (*Outcome, error) {
 			sh.moves, sh.next = r.Steps[st.Step].Moves, 0
 			sh.Gaps = sh.Gaps[:0]
 			d := Done{Step: s, Before: run.State}
-			if err = s.Act.Do(run, s, &d); err == nil {
+			if err = run.reckoned(s.Act.Do(run, s, &d)); err == nil {
 				err = run.finish(s, &d)
 			}
 			for _, g := range sh.Gaps {
 				out.Creeps[s.No] = math.Max(out.Creeps[s.No], g)
 			}
 		case PointStmt:
-			err = run.definePoint(st)
+			err = run.reckoned(run.definePoint(st))
 		case ExpectStmt:
-			err = run.check(st)
+			err = run.reckoned(run.check(st))
 		}
 		if err != nil {
 			return nil, err

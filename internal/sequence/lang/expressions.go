@@ -136,17 +136,6 @@ func (p *Parser) bring(f *sequence.FoldLine) {
 	}
 }
 
-// Number reads a number or the name of one; what says which, for an error.
-func (p *Parser) Number(what string) sequence.NumExpr {
-	if p.Peek().Kind == tokNumber {
-		return sequence.NumLit(p.Next().num)
-	}
-	if p.Peek().Kind != TokWord {
-		p.Fail(fmt.Sprintf("%s stands where %s is needed", p.Peek(), what), "write a number or the name of a knob")
-	}
-	return sequence.NumName(p.Known(sequence.ANumber))
-}
-
 var pointWords = []string{"mid", "part", "toward", "meet", "foot", "sheet", "com"}
 var lineWords = []string{"square", "par", "bis", "turned", "taper", "edge"}
 

@@ -57,11 +57,38 @@ func (p *Parser) require() {
 }
 
 func (p *Parser) param() {
-	k := sequence.Knob{Name: p.NewName(sequence.ANumber), Plain: true, Kind: sequence.HardFold, Min: -1e4, Max: 1e4, Line: p.line}
+	name := p.NewName(sequence.ANumber)
 	p.Need("=")
-	k.Label = k.Name
-	k.Default = p.Ranged("the value", k.Min, k.Max)
-	p.pat.Knobs = append(p.pat.Knobs, k)
+	delete(p.names, name) // it must not be used inside its own definition
+	at := p.Peek()
+	e := p.Number("the value")
+	p.names[name] = sequence.ANumber
+	v, depends := p.result(at, e)
+	if depends {
+		if hasDistance(e) {
+			p.failAt(at.col, "a param is reckoned before anything is folded, so it knows no distances", "write dist(…) where the number is needed")
+		}
+		p.uses[name] = p.used
+		p.pat.Derived = append(p.pat.Derived, sequence.Derived{Name: name, Line: p.line, Is: e})
+		return
+	}
+	const most = 1e4
+	if v < -most || v > most {
+		p.failAt(at.col, fmt.Sprintf("the value is %v", v), fmt.Sprintf("write a number from %v to %v", -most, most))
+	}
+	p.pat.Knobs = append(p.pat.Knobs, sequence.Knob{Name: name, Plain: true, Kind: sequence.HardFold, Min: -most, Max: most, Line: p.line, Label: name, Default: v})
+}
+
+func hasDistance(e sequence.NumExpr) bool {
+	switch e := e.(type) {
+	case sequence.NumDistance:
+		return true
+	case sequence.NumSum:
+		return hasDistance(e.A) || hasDistance(e.B)
+	case sequence.NumCall:
+		return slices.ContainsFunc(e.Args, hasDistance)
+	}
+	return false
 }
 
 // point NAME = POINT [on top | bottom | layer POINT] [called "words"]
@@ -112,7 +139,7 @@ func (p *Parser) sheet() {
 		p.shape(sheet.NGon(5, side("the side in mm"), sheet.PlainGSM, sheet.PlainThicknessMM))
 	case "polygon":
 		var pts []geom.Vec
-		for p.Peek().Kind == tokNumber {
+		for p.startsNumber() {
 			x := p.Ranged("x in mm", -2000, 2000)
 			pts = append(pts, geom.Vec{X: x, Y: p.Ranged("y in mm", -2000, 2000)})
 		}
@@ -169,7 +196,7 @@ func (p *Parser) knob() {
 	k.Label = p.NeedText("the label")
 	p.Need("=")
 	col := p.Peek().col
-	k.Default = p.needLiteral("the default")
+	k.Default = p.needConstant("the default")
 	for _, u := range []string{"mm", "deg", "g"} {
 		if p.Accept(u) {
 			k.Unit = u

@@ -34,7 +34,7 @@ const (
 	TokWord
 	tokNumber
 	TokText
-	tokSign // one of ( ) [ ] , =
+	tokSign // one of ( ) [ ] , = + - * /
 )
 
 type token struct {
@@ -58,6 +58,7 @@ func (t token) String() string {
 func lexLine(line string) (toks []token, problem, fix string, col int) {
 	col = 1
 	rest := line
+	inside := 0 // brackets
 	take := func(n int) string {
 		s := rest[:n]
 		rest = rest[n:]
@@ -74,8 +75,12 @@ func lexLine(line string) (toks []token, problem, fix string, col int) {
 			rest = ""
 		case unicode.IsSpace(c):
 			take(size)
-		case strings.ContainsRune("()[],=", c):
+		case strings.ContainsRune("()[],=+*/", c) || c == '-' && !(signed(toks, line, start) && startsNumber(rest[1:])):
+			inside += strings.Count("([", rest[:size]) - strings.Count(")]", rest[:size])
 			toks = append(toks, token{Kind: tokSign, Text: take(size), col: start})
+		case operators[c] != "": // the signs of a typewritten or printed text
+			take(size)
+			toks = append(toks, token{Kind: tokSign, Text: operators[c], col: start})
 		case c == '"':
 			end := strings.IndexByte(rest[1:], '"')
 			if end < 0 {
@@ -84,16 +89,17 @@ func lexLine(line string) (toks []token, problem, fix string, col int) {
 			s := take(end + 2)
 			toks = append(toks, token{Kind: TokText, Text: s[1 : len(s)-1], col: start})
 		case c == '-' || c == '.' || c >= '0' && c <= '9':
-			n := strings.IndexFunc(rest, func(r rune) bool {
-				return !(r == '-' || r == '.' || r == '/' || r >= '0' && r <= '9')
-			})
-			if n < 0 {
+			n := strings.IndexFunc(rest[1:], func(r rune) bool { return !(r == '.' || r >= '0' && r <= '9') }) + 1
+			if n == 0 {
 				n = len(rest)
 			}
 			s := take(n)
-			v, ok := parseNumber(s)
-			if !ok {
+			v, err := strconv.ParseFloat(s, 64)
+			if err != nil {
 				return nil, strconv.Quote(s) + " is not a number", "write 12, 0.5, -3 or 1/3", start
+			}
+			if problem, fix := after(s, rest, inside); problem != "" {
+				return nil, problem, fix, start
 			}
 			toks = append(toks, token{Kind: tokNumber, Text: s, num: v, col: start})
 		case unicode.IsLetter(c):
@@ -111,18 +117,53 @@ func lexLine(line string) (toks []token, problem, fix string, col int) {
 	return append(toks, token{Kind: tokEnd, col: col}), "", "", 0
 }
 
-func parseNumber(s string) (float64, bool) {
-	a, b, isFraction := strings.Cut(s, "/")
-	x, err := strconv.ParseFloat(a, 64)
-	if err != nil {
-		return 0, false
-	}
-	if !isFraction {
-		return x, true
-	}
-	y, err := strconv.ParseFloat(b, 64)
-	if err != nil || y == 0 {
-		return 0, false
-	}
-	return x / y, true
+// operators are other ways to write the signs of arithmetic.
+var operators = map[rune]string{'−': "-", '×': "*", '·': "*", '÷': "/"}
+
+func startsNumber(s string) bool {
+	return s != "" && (s[0] == '.' || s[0] >= '0' && s[0] <= '9')
 }
+
+// signed tells whether a minus belongs to the number behind it: at the beginning, behind a
+// sign, and behind a space ("0 -3" are two numbers, "0 - 3" and "a-3" are one).
+func signed(toks []token, line string, col int) bool {
+	if len(toks) == 0 {
+		return true
+	}
+	last := toks[len(toks)-1]
+	if last.Kind == tokSign && last.Text != ")" && last.Text != "]" {
+		return true
+	}
+	before := []rune(line)[col-2]
+	return unicode.IsSpace(before)
+}
+
+// after looks at what stands right behind a number, and tells what is meant.
+func after(number, rest string, inside int) (problem, fix string) {
+	c, _ := utf8.DecodeRuneInString(rest)
+	switch {
+	case c == ',' && inside == 0 && startsNumber(rest[1:]):
+		n := strings.IndexFunc(rest[1:], func(r rune) bool { return r < '0' || r > '9' }) + 1
+		if n == 0 {
+			n = len(rest)
+		}
+		return strconv.Quote(number+rest[:n]) + " has a comma", "write " + number + "." + rest[1:n]
+	case unicode.IsLetter(c):
+		n := strings.IndexFunc(rest, func(r rune) bool { return !unicode.IsLetter(r) })
+		if n < 0 {
+			n = len(rest)
+		}
+		unit := rest[:n]
+		if factor, known := inMM[unit]; known {
+			v, _ := strconv.ParseFloat(number, 64)
+			return strconv.Quote(number+unit) + " is no number: lengths are mm and stand without their unit", "write " + strconv.FormatFloat(v*factor, 'f', -1, 64)
+		}
+		if unit == "deg" || unit == "g" {
+			return strconv.Quote(number+unit) + " is no number: units are not written to a number", "write " + number
+		}
+	}
+	return "", ""
+}
+
+// inMM are units of length that people write to a number.
+var inMM = map[string]float64{"mm": 1, "cm": 10, "m": 1000, "in": 25.4, "inch": 25.4}

@@ -154,13 +154,6 @@ func (p *Parser) NeedText(what string) string {
 	return p.Next().Text
 }
 
-func (p *Parser) needLiteral(what string) float64 {
-	if p.Peek().Kind != tokNumber {
-		p.Fail(fmt.Sprintf("%s stands where %s is needed", p.Peek(), what), "write a number")
-	}
-	return p.Next().num
-}
-
 // OneOf reads one of a few words.
 func (p *Parser) OneOf(what string, words ...string) string {
 	t := p.Peek()
@@ -307,7 +300,7 @@ func (p *Parser) MadeWords(name, words string) { p.pat.MadeWords[name] = words }
 // Ranged takes a number within bounds.
 func (p *Parser) Ranged(what string, lo, hi float64) float64 {
 	col := p.Peek().col
-	v := p.needLiteral(what)
+	v := p.needConstant(what)
 	if math.IsNaN(v) || v < lo || v > hi {
 		p.failAt(col, fmt.Sprintf("%s is %v", what, v), fmt.Sprintf("write a number from %v to %v", lo, hi))
 	}

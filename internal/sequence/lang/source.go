@@ -209,7 +209,7 @@ func (p *Parser) repeat(depth int) {
 		p.failAt(start, "the repeat ends before it begins", "name the earlier step first")
 	}
 	times := 1
-	if p.Peek().Kind == tokNumber {
+	if p.startsNumber() {
 		times = int(p.Ranged("the count", 1, 24))
 		p.Need("times")
 	}

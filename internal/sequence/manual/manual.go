@@ -9,6 +9,7 @@ import (
 
 var groups = []struct{ id, title string }{
 	{"head", "The head of a pattern"},
+	{"number", "Numbers"},
 	{"place", "Places"},
 	{"line", "Lines"},
 	{"fold", "Placing a crease"},

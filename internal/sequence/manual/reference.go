@@ -9,7 +9,7 @@ import (
 // moving come behind the others of their group.
 func Reference(l *lang.Language) []sequence.Entry {
 	var out []sequence.Entry
-	for _, part := range [][]sequence.Entry{headEntries, placeEntries, foldEntries, stepEntries, moreStepEntries, roundEntries, noteEntries, flagEntries} {
+	for _, part := range [][]sequence.Entry{headEntries, numberEntries, placeEntries, foldEntries, stepEntries, moreStepEntries, roundEntries, noteEntries, flagEntries} {
 		out = append(out, part...)
 	}
 	for _, v := range l.Ways {
@@ -35,6 +35,17 @@ var headEntries = []sequence.Entry{
 		Example: "sheet square 120\nuse blintz\nexpect TL at C within 0.001\nexpect BR at C within 0.001\nexpect sheets 2 at mid(C,part(C,L,0.7))", IDs: []string{"K08"}},
 	{Group: "head", Word: "repeat", Syntax: "NAME [to NAME] [N times] [mirrored lr|tb] [swap A B]… as SUFFIX", Meaning: "The lines from one named step or landmark to another once more: as often as said, mirrored (left and right, or top and bottom, change places in names and words), or with names swapped. New names get the suffix.",
 		Example: "sheet rect 210 297\ncrease bring left to right as keel\nvalley bring TL to keel through T near C as c\n  say \"Bring the left corner to the middle.\"\nrepeat c mirrored lr as m\nexpect TR on keel within 0.001\nexpect TL at TR within 0.001", IDs: []string{"A26", "K35"}},
+}
+
+var numberEntries = []sequence.Entry{
+	{Group: "number", Word: "+, -, *, /", Syntax: "NUMBER + NUMBER  NUMBER - NUMBER  NUMBER * NUMBER  NUMBER / NUMBER  (NUMBER)  -NUMBER", Meaning: "Arithmetic, wherever a number stands; × and ÷ do as well. A minus right before a number and behind a space is its sign: `0 -3` are two numbers, `0 - 3` is one.",
+		Example: "sheet square 100\nparam third = 100/3\ncrease along par(left, 2*third - (10 + 20)/3, C) as a\nvalley bring left to a as f\nexpect TL at sheet(100*2/3 - 10, 100) within 0.001"},
+	{Group: "number", Word: "width, height, thickness", Syntax: "width  height  thickness", Meaning: "What the sheet at hand measures, in mm, after margins have come off. An author's own name of that kind goes before.",
+		Example: "sheet rect 100 160\nparam tail = (height - width)/2\ncrease along par(bottom, tail, C) as a\nexpect part(BL, TL, tail/height) at sheet(0, 30) within 0.001"},
+	{Group: "number", Word: "dist", Syntax: "dist(P, P)", Meaning: "How far two landmarks lie apart as they lie now, in mm. A `param` is reckoned before anything is folded and knows no distances.",
+		Example: "sheet square 100\nvalley bring TL to C as f\ncrease along par(bottom, dist(BL, TL)/2, C) as a\nexpect facets 3"},
+	{Group: "number", Word: "functions", Syntax: "min(N, …)  max(N, …)  abs(N)  sqrt(N)  sin(N)  cos(N)  tan(N)  asin(N)  acos(N)  atan(N)  atan2(Y, X)", Meaning: "Functions of numbers; angles are degrees. What has no result, such as a root of less than nothing, stops the replay and says so.",
+		Example: "sheet square 100\nparam side = min(width, height)\npoint P = sheet(side/2 + 40*cos(60), side/2 + 40*sin(60))\ncrease through C P as ray\nexpect P at sheet(70, 50 + sqrt(1200)) within 0.001"},
 }
 
 var placeEntries = []sequence.Entry{
