@@ -301,13 +301,7 @@ func (r *Course) toBalance(f FoldLine, out *Resolved) error {
 			if err != nil {
 				return Decision{}, err
 			}
-			var sum geom.Vec
-			var area float64
-			for i, q := range after.F {
-				a := q.Poly.Area()
-				sum, area = sum.Add(after.Folded(fold.FacetID(i)).Centroid().Scale(a)), area+a
-			}
-			c := sum.Scale(1 / area)
+			c := weighed(after, func(f fold.FacetID) geom.Iso2 { return after.F[f].Iso }, r.loads())
 			if c.Dist(target) < 1e-9 {
 				return Decision{line: l}, nil
 			}

@@ -88,16 +88,35 @@ func (r *Course) nearest(lines []geom.Line, to geom.Line) geom.Line {
 	return best
 }
 
-// centreOfMass of the paper as it lies, with its errors in a shadow run.
-func (r *Course) centreOfMass() geom.Vec {
-	var sum geom.Vec
-	var area float64
-	for i, f := range r.State.F {
-		a := f.Poly.Area()
-		sum = sum.Add(r.Iso(fold.FacetID(i)).Apply(f.Poly.Centroid()).Scale(a))
-		area += a
+// centreOfMass of the toy as it lies, with all that is fixed to it by now; with its errors
+// in a shadow run.
+func (r *Course) centreOfMass() geom.Vec { return weighed(r.State, r.Iso, r.loads()) }
+
+// loads are what is fixed to the paper by now. A shadow run goes along a replay that has
+// them all.
+func (r *Course) loads() []Mass {
+	if r.Sh == nil {
+		return r.Out.Masses
 	}
-	return sum.Scale(1 / area)
+	return until(r.Out.Masses, r.Sh.done, func(m Mass) int { return m.Step })
+}
+
+// weighed is the centre of mass of paper and loads: each layer weighs its area, a load
+// hangs at the piece that lies at its spot.
+func weighed(s *fold.State, iso func(fold.FacetID) geom.Iso2, loads []Mass) geom.Vec {
+	var sum geom.Vec
+	var g float64
+	perMM2 := s.Sheet.GSM * 1e-6
+	for i, f := range s.F {
+		a := f.Poly.Area() * perMM2
+		sum, g = sum.Add(iso(fold.FacetID(i)).Apply(f.Poly.Centroid()).Scale(a)), g+a
+	}
+	for _, l := range loads {
+		if at := s.FacetsAtSheet(l.At); len(at) > 0 && l.G > 0 {
+			sum, g = sum.Add(iso(at[0]).Apply(l.At).Scale(l.G)), g+l.G
+		}
+	}
+	return sum.Scale(1 / g)
 }
 
 func (r *Course) setState(s *fold.State) {

@@ -15,6 +15,7 @@ type shadowRun struct {
 	*shadow.Toy
 	moves []fold.Move
 	next  int // move to be followed
+	done  int // the step under way, or the last that is done
 }
 
 // Outcome is what a shadow replay ends with.
@@ -62,10 +63,12 @@ func (r *Replay) WithErrors(e shadow.Errors) (*Outcome, error) {
 			}
 			sh.moves, sh.next = r.Steps[st.Step].Moves, 0
 			sh.Gaps = sh.Gaps[:0]
+			sh.done = s.No - 1
 			d := Done{Step: s, Before: run.State}
 			if err = run.reckoned(s.Act.Do(run, s, &d)); err == nil {
 				err = run.finish(s, &d)
 			}
+			sh.done = s.No
 			for _, g := range sh.Gaps {
 				out.Creeps[s.No] = math.Max(out.Creeps[s.No], g)
 			}

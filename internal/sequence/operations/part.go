@@ -286,7 +286,9 @@ func (a *glueStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 			if f == g || r.State.Above(f, g) == 0 {
 				continue
 			}
-			r.Out.Masses = append(r.Out.Masses, sequence.Mass{Step: s.No, Kind: sequence.OpGlue, At: p, G: math.Max(0, math.Min(100, a.mass.Num(r)))})
+			if r.Sh == nil { // with errors the loads are those of the replay
+				r.Out.Masses = append(r.Out.Masses, sequence.Mass{Step: s.No, Kind: sequence.OpGlue, At: p, G: math.Max(0, math.Min(100, a.mass.Num(r)))})
+			}
 			return r.Pass(d, fold.Plan{Glue: [][2]fold.FacetID{{f, g}}})
 		}
 	}
