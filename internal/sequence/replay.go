@@ -295,6 +295,9 @@ func (r *Course) carry(st Statement) (line int, err error) {
 			return step.Line, nil
 		}
 		err = r.reckoned(step.Act.Do(r, step, &d))
+		if err == nil && len(d.Moves) > 0 {
+			err = r.flatStill(step)
+		}
 		if err == nil {
 			err = r.finish(step, &d)
 		}
@@ -313,6 +316,30 @@ func (r *Course) carry(st Statement) (line int, err error) {
 		return st.Line, r.reckoned(r.check(st))
 	}
 	return 0, nil
+}
+
+// flatStill refuses to fold flat what an earlier step has opened, bent or parted: it does
+// not lie flat any more, and what is folded then would lie elsewhere than it is drawn.
+// Paper that was only conditioned lies flat again.
+func (r *Course) flatStill(s *Step) error {
+	for _, d := range r.Out.Steps {
+		if d.InTheRound() && !d.Conditioning && !d.Skipped {
+			return fold.Errorf(fold.CodeOrder, "step %d has %s, so the toy does not lie flat any more; put this step before it", d.No, opened(d.Op))
+		}
+	}
+	return nil
+}
+
+func opened(op Op) string {
+	switch op {
+	case OpBend, OpCurl, OpWrap:
+		return "bent the paper"
+	case OpPart:
+		return "parted the leaves"
+	case OpPivot:
+		return "shifted layers"
+	}
+	return "opened the toy"
 }
 
 // finish names what a step has made and checks what it was expected to move.

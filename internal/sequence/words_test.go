@@ -1,8 +1,11 @@
 package sequence_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
+	"tussock/internal/fold"
+	"tussock/internal/sheet"
 	"tussock/internal/ways"
 )
 
@@ -115,5 +118,48 @@ func TestMacrosAndRepeatsAreWrittenOut(t *testing.T) {
 	n := run(t, "sheet rect 100 400\npoint P = part(TL,BL,0.5)\nvalley along par([L R],10,T) moving T as z\nrepeat z 1 times swap T B as b")
 	if n.Err == nil && len(n.Steps) != 2 {
 		t.Errorf("%d steps", len(n.Steps))
+	}
+}
+
+// Nothing is done silently that does nothing: what opens no fold, what bends no paper, and
+// flat folds on a toy that does not lie flat are refused with what to do.
+func TestNoSilentSteps(t *testing.T) {
+	head := "sheet rect 60 200\nmoves reveal\n"
+	for _, c := range []struct {
+		text, says string
+		code       fold.Code
+	}{
+		{"crease bring left to right as m\nopen along m moving TR angle 40\n", "fold it first", fold.CodeNoLine},
+		{"valley bring left to right as m\nopen along bottom moving R angle 40\n", "nothing is folded along the bottom edge", fold.CodeNoLine},
+		{"valley bring top to bottom as m\ncurl par(bottom, 150, C) moving B angle 40 radius 15\n", "runs beside the paper", fold.CodeNoLine},
+	} {
+		p, err := ways.Parse("t", head+c.text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r := p.Run(sheet.Sheet{WidthMM: 60, HeightMM: 200, GSM: 80, ThicknessMM: 0.1}, nil)
+		if e := fold.As(r.Err); e == nil || e.Code != c.code || !strings.Contains(e.Detail, c.says) {
+			t.Errorf("%q: %v", c.text, r.Err)
+		}
+	}
+	for text, no := range map[string]int{
+		"valley bring left to right as m\nopen along m moving L angle 60\nvalley bring top to bottom as n\n":                   2,
+		"crease through L R as m\nbend m moving T angle 90 radius 10\nvalley bring left to right as n\n":                       2,
+		"crease through L R as m\nbend m moving T angle 90 radius 10\ncrease bring left to right as n\n":                       2,
+		"crease through L R as m\nbend m moving T angle 90 radius 10 conditioning\nvalley bring left to right as n\n":          0,
+		"valley bring left to right as m\nvalley bring top to bottom as n\nopen along n moving T angle 60\nclip BL mass 0.2\n": 0,
+	} {
+		p, err := ways.Parse("t", head+text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r := p.Run(sheet.Sheet{WidthMM: 60, HeightMM: 200, GSM: 80, ThicknessMM: 0.1}, nil)
+		e := fold.As(r.Err)
+		if no == 0 && e != nil {
+			t.Errorf("%q: %v", text, e)
+		}
+		if no > 0 && (e == nil || e.Code != fold.CodeOrder || e.Step != no+1 || !strings.Contains(e.Detail, fmt.Sprintf("step %d has", no)) || !strings.Contains(e.Detail, "before it")) {
+			t.Errorf("%q: %v", text, r.Err)
+		}
 	}
 }

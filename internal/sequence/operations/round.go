@@ -2,6 +2,7 @@ package operations
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -83,10 +84,20 @@ func (a *openStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		if err != nil {
 			return err
 		}
+		if !folded(r, pieces) {
+			return fold.Errorf(fold.CodeNoLine, "nothing is folded along %s, so there is nothing to open; fold it first, or write a bend", l.Words(r))
+		}
 		d.Lines = append(d.Lines, seg)
 		r.Out.Openings = append(r.Out.Openings, sequence.Opening{Pieces: pieces, Moving: m, AngleDeg: d.AngleDeg, Step: s.No, Op: s.Op, Rides: a.rides})
 	}
 	return nil
+}
+
+// folded tells whether the paper is folded along stretches of the sheet.
+func folded(r *sequence.Course, along []geom.Segment) bool {
+	return slices.ContainsFunc(r.State.H, func(h fold.Hinge) bool {
+		return r.State.Assigned(h) != fold.Flat && h.Along(along...)
+	})
 }
 
 // bend|curl|wrap LINE moving P [angle DEG] [radius MM | girth MM | diameter MM] [down]
@@ -145,6 +156,9 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if err != nil || r.Sh != nil {
 		return err
 	}
+	if near, far := reach(r, line, side); far < geom.OnPaper || near > geom.OnPaper {
+		return fold.Errorf(fold.CodeNoLine, "%s runs beside the paper, so nothing would be bent; take a line that crosses it", a.line.Words(r))
+	}
 	b := sequence.Bending{Step: s.No, Kind: s.Op, Moving: m, RadiusMM: bendRadius}
 	if a.radius != nil {
 		b.RadiusMM = a.radius.Num(r) * a.factor
@@ -182,6 +196,18 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	d.Line, d.At, d.AngleDeg, d.Lines = line, &at, b.AngleDeg, []geom.Segment{seg}
 	r.Out.Bends = append(r.Out.Bends, b)
 	return nil
+}
+
+// reach is from how far to how far the paper lies to one side of a line, mm.
+func reach(r *sequence.Course, l geom.Line, side float64) (near, far float64) {
+	near, far = math.Inf(1), math.Inf(-1)
+	for i := range r.State.F {
+		for _, v := range r.State.Folded(fold.FacetID(i)) {
+			d := side * l.Side(v)
+			near, far = math.Min(near, d), math.Max(far, d)
+		}
+	}
+	return near, far
 }
 
 // onLayerOf is a place of the folded plane as a spot of the plane of the piece

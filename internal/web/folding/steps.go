@@ -262,7 +262,7 @@ func (s *Routes) whence(_ context.Context, in *whenceInput) (*answer.Body[Whence
 	if in.Step > len(r.Steps) {
 		return nil, answer.Refuse("query.step", in.Step, fmt.Sprintf("%s has %d steps", r.Pattern.Title, len(r.Steps)))
 	}
-	w, on := r.Whence(in.Step, geom.Vec{X: in.X, Y: -in.Y})
+	w, on := remarks.WhenceOf(r, in.Step, geom.Vec{X: in.X, Y: -in.Y})
 	if !on {
 		return nil, answer.Refuse("query.x", in.X, "there is no paper at this spot; point at the paper")
 	}

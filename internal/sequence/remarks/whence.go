@@ -1,10 +1,11 @@
-package sequence
+package remarks
 
 import (
 	"maps"
 	"slices"
 
 	"tussock/internal/geom"
+	"tussock/internal/sequence"
 )
 
 // Whence is one point of the sheet, flat and after every step.
@@ -17,9 +18,9 @@ type Whence struct {
 // snapMM is how near a landmark a finger must point to mean it.
 const snapMM = 6.0
 
-// Whence follows what a finger points at, after a step (0 for the flat sheet), back to the
+// WhenceOf follows what a finger points at, after a step (0 for the flat sheet), back to the
 // sheet and through all steps. ok is false where there is no paper.
-func (r *Replay) Whence(step int, at geom.Vec) (w Whence, ok bool) {
+func WhenceOf(r *sequence.Replay, step int, at geom.Vec) (w Whence, ok bool) {
 	if step > 0 {
 		state := r.Steps[step-1].After
 		f, on := state.TopAt(at)
@@ -42,7 +43,7 @@ func (r *Replay) Whence(step int, at geom.Vec) (w Whence, ok bool) {
 	}
 	for _, d := range r.Steps {
 		var spot *geom.Vec
-		if q, on := Place(d.After, w.At); on {
+		if q, on := sequence.Place(d.After, w.At); on {
 			spot = &q
 		}
 		w.Steps = append(w.Steps, spot)
