@@ -6,7 +6,6 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
-	"tussock/internal/sheet"
 )
 
 // Arithmetic stands wherever a number does: on knobs and params, on what the sheet
@@ -74,20 +73,20 @@ func (e NumSum) Num(r *Course) float64 {
 	return r.number(a / b)
 }
 
-// Num measures the sheet; before there is one, the pattern's own.
+// Num measures the sheet at hand.
 func (e NumOfSheet) Num(r *Course) float64 {
-	w, h, t := r.Pat.WidthMM, r.Pat.HeightMM, sheet.PlainThicknessMM
-	if r.Out != nil {
-		w, h, t = r.Out.Sheet.WidthMM, r.Out.Sheet.HeightMM, r.Out.Sheet.ThicknessMM
+	switch s := r.Out.Sheet; e {
+	case "width":
+		return s.WidthMM
+	case "height":
+		return s.HeightMM
+	default:
+		return s.ThicknessMM
 	}
-	return map[NumOfSheet]float64{"width": w, "height": h, "thickness": t}[e]
 }
 
 // Num measures the distance.
 func (e NumDistance) Num(r *Course) float64 {
-	if r.Lines == nil { // nothing is folded, words only are asked for
-		return 0
-	}
 	p, err := e.P.Folded(r)
 	if err != nil {
 		return r.faulty(err)
@@ -129,6 +128,12 @@ func constant(e NumExpr) bool {
 		return !slices.ContainsFunc(e.Args, func(a NumExpr) bool { return !constant(a) })
 	}
 	return false
+}
+
+// varies tells of numbers that they depend on knobs, sheet or folds while nothing is folded
+// yet: words made then must not tell their values.
+func (r *Course) varies(all ...NumExpr) bool {
+	return r.State == nil && slices.ContainsFunc(all, func(e NumExpr) bool { return !constant(e) })
 }
 
 // number keeps a result, or the fault that it is none.

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"tussock/internal/fold"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"
@@ -143,5 +144,21 @@ func TestDerivedNumbersBelongToSteps(t *testing.T) {
 	}
 	if a, b := again.Final().Box(), anew.Final().Box(); a != b || a == first.Final().Box() {
 		t.Errorf("%+v, from the start %+v, before %+v", a, b, first.Final().Box())
+	}
+}
+
+// Words made for a landmark tell no number that another sheet or knob would change.
+func TestMadeWordsTellNoNumberThatVaries(t *testing.T) {
+	p, err := ways.Parse("t", "sheet square 100\nknob k \"A knob\" = 10 mm from 5 to 20\nparam twice = 2*k\npoint A = sheet(30, 20)\npoint Q = sheet(twice, 20)\npoint U = sheet(width/2, dist(BL, TR))\npoint S = mid(BL, sheet(k, k))\ncrease through A C as m\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, want := range map[string]string{
+		"A": "the spot 30 mm from the left and 20 mm from below", "Q": "the mark for step 1", "U": "the mark for step 1",
+		"S": "the point between the bottom left corner and the given spot of the sheet", "m": "the crease of step 1",
+	} {
+		if got := say.Plain(p.Called(name)); got != want {
+			t.Errorf("%s is called %q, want %q", name, got, want)
+		}
 	}
 }

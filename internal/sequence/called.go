@@ -22,10 +22,7 @@ const mostMade = 14
 // NameTheRest makes words for names that the author called nothing: a landmark is said by
 // how it is found, or by when; a crease by its step.
 func (p *Pattern) NameTheRest() {
-	unfolded := &Course{Pat: p, Values: map[string]float64{}}
-	for _, k := range p.Knobs {
-		unfolded.Values[k.Name] = k.Default
-	}
+	unfolded := &Course{Pat: p}
 	next := 1
 	for _, s := range p.Stmts {
 		switch s := s.(type) {
@@ -36,7 +33,8 @@ func (p *Pattern) NameTheRest() {
 			}
 		case PointStmt:
 			w := s.P.Words(unfolded)
-			if len(strings.Fields(w)) > mostMade {
+			on, given := s.P.(PointOnSheet)
+			if given && unfolded.varies(on.X, on.Y) || len(strings.Fields(w)) > mostMade {
 				w = fmt.Sprintf("the mark for step %d", min(next, len(p.Steps)))
 			}
 			p.make(s.Name, w)

@@ -47,6 +47,9 @@ func (n PointName) Folded(r *Course) (geom.Vec, error) {
 type PointOnSheet struct{ X, Y NumExpr }
 
 func (e PointOnSheet) Words(r *Course) string {
+	if r.varies(e.X, e.Y) {
+		return "the given spot of the sheet"
+	}
 	return fmt.Sprintf("the spot %s from the left and %s from below", say.MM(e.X.Num(r), 0), say.MM(e.Y.Num(r), 0))
 }
 func (e PointOnSheet) Sheet(r *Course) (geom.Vec, error) {
@@ -363,6 +366,9 @@ type LineTurned struct {
 }
 
 func (e LineTurned) Words(r *Course) string {
+	if r.varies(e.Deg) {
+		return "the line aslant to " + e.L.Words(r)
+	}
 	return "the line at " + sheet.Number(e.Deg.Num(r)) + "° to " + e.L.Words(r)
 }
 func (e LineTurned) held(r *Course) (geom.Vec, error) { return heldByMiddle(r, e) }

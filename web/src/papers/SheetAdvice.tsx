@@ -1,8 +1,9 @@
 import { type Fit, type Want, type Way } from "../api/client";
 import { WantFields, WayList } from "./SheetWays";
 import { type useWanted } from "./wanted";
+import { sameProportions } from "./sheets";
 import { useUnits } from "../settings";
-import { length, number, sheetSize, smallLength } from "../units";
+import { length, sheetSize, smallLength } from "../units";
 import { Button, Caution } from "../parts/controls";
 
 /** Why a sheet does not do, in a folder's words. */
@@ -90,7 +91,7 @@ export function OtherOffice({ fit, own }: { fit: Fit; own: string }) {
       The pattern was written for {own}.{" "}
       {o.possible
         ? `That can be cut from this sheet.`
-        : `That cannot be cut from this sheet at full size. With the same proportions it gives ${sheetSize(o.width_mm, o.height_mm, units)}: trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}, and every length is ${number(100 * o.scale, 1)} % of the pattern's; an inch of it becomes ${smallLength(o.inch_mm, units, 2)}.`}
+        : `That cannot be cut from this sheet at full size. ${sameProportions(o, units)}`}
     </p>
   );
 }

@@ -4,9 +4,10 @@ import { Problem } from "../api/client";
 import { question } from "../api/queries";
 import { Caution, Figure } from "../parts/controls";
 import { useUnits } from "../settings";
-import { length, lengthValue, number, sheetSize, smallLength } from "../units";
+import { length, lengthValue } from "../units";
 import { SizeFields } from "./SizeFields";
 import { Squareness } from "./Squareness";
+import { sameProportions } from "./sheets";
 import { toldIn, sizeInput, typed } from "./typedSize";
 
 /** What is in a sheet: squares, equal squares, and the other office standard. */
@@ -67,7 +68,7 @@ export function SheetFacts() {
                   <b>{o.name}</b>{" "}
                   {o.possible
                     ? "can be cut from this sheet as it is."
-                    : `cannot be cut from this sheet. The same proportions give ${sheetSize(o.width_mm, o.height_mm, units)}: ${o.off_mm < 0.05 ? "nothing to trim" : `trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}`}. Every length is then ${number(100 * o.scale)} % of the pattern’s; an inch becomes ${smallLength(o.inch_mm, units, 2)}.`}
+                    : `cannot be cut from this sheet. ${sameProportions(o, units)}`}
                 </li>
               ))}
             </ul>

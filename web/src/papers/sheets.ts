@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { type SheetInput, type SheetSpec, type Want, type Way } from "../api/client";
+import { type Fit, type SheetInput, type SheetSpec, type Want, type Way } from "../api/client";
 import { question } from "../api/queries";
+import { length, number, sheetSize, smallLength, type Units } from "../units";
 
 /** Whether a pattern does on a sheet. */
 export function useFit(pattern: string, sheet: SheetInput | undefined, knobs: Record<string, number>) {
@@ -30,4 +31,13 @@ export function useOrigin(sheet: SheetSpec): Way | undefined {
   const { from } = sheet;
   const found = useQuery(question.origin(sheet));
   return from && found.data?.ways.find((w) => w.name === sheet.way);
+}
+
+/** What a size that cannot be cut from a sheet comes to in its proportions. */
+export function sameProportions(o: Fit["own"], units: Units): string {
+  const trim =
+    o.off_mm < 0.05
+      ? "nothing to trim"
+      : `trim ${length(o.off_mm, units)} off the ${o.off_width ? "width" : "height"}`;
+  return `With the same proportions it gives ${sheetSize(o.width_mm, o.height_mm, units)}: ${trim}. Every length is then ${number(100 * o.scale, 1)} % of the pattern's; an inch of it becomes ${smallLength(o.inch_mm, units, 2)}.`;
 }
