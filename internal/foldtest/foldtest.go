@@ -58,3 +58,18 @@ func Reference(t testing.TB, name string) *sequence.Pattern {
 	}
 	return p
 }
+
+// Toy reads one of the constructions of toys that move in other ways.
+func Toy(t testing.TB, name string) *sequence.Pattern {
+	t.Helper()
+	_, here, _, _ := runtime.Caller(0)
+	text, err := os.ReadFile(filepath.Join(filepath.Dir(here), "toys", name+".pattern"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := ways.Parse(name, string(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}

@@ -38,20 +38,22 @@ func (m Iso3) Turn(p Vec3) Vec3 { return Vec3{m.R[0].Dot(p), m.R[1].Dot(p), m.R[
 
 // After is "first n, then m".
 func (m Iso3) After(n Iso3) Iso3 {
-	col := func(i int) Vec3 {
-		switch i {
-		case 0:
-			return Vec3{n.R[0].X, n.R[1].X, n.R[2].X}
-		case 1:
-			return Vec3{n.R[0].Y, n.R[1].Y, n.R[2].Y}
-		}
-		return Vec3{n.R[0].Z, n.R[1].Z, n.R[2].Z}
-	}
 	var out Iso3
-	for r := range 3 {
-		out.R[r] = Vec3{m.R[r].Dot(col(0)), m.R[r].Dot(col(1)), m.R[r].Dot(col(2))}
+	for r, v := range m.R {
+		out.R[r] = Vec3{
+			v.X*n.R[0].X + v.Y*n.R[1].X + v.Z*n.R[2].X,
+			v.X*n.R[0].Y + v.Y*n.R[1].Y + v.Z*n.R[2].Y,
+			v.X*n.R[0].Z + v.Y*n.R[1].Z + v.Z*n.R[2].Z,
+		}
 	}
 	out.T = m.Apply(n.T)
+	return out
+}
+
+// Inverse undoes m: the transposed rotation, and the shift taken back.
+func (m Iso3) Inverse() Iso3 {
+	out := Iso3{R: [3]Vec3{{m.R[0].X, m.R[1].X, m.R[2].X}, {m.R[0].Y, m.R[1].Y, m.R[2].Y}, {m.R[0].Z, m.R[1].Z, m.R[2].Z}}}
+	out.T = out.Turn(m.T).Scale(-1)
 	return out
 }
 

@@ -70,6 +70,9 @@ func Reverse(s *fold.State, tip geom.Vec, l geom.Line, spine []geom.Segment, out
 	for _, t := range tips {
 		p.Bodies = append(p.Bodies, fold.Body{Facets: t.set, T: t.t})
 	}
+	if !outside {
+		p.Hints = append(p.Hints, between(d, tips, up, down)...)
+	}
 	for _, f := range tips[0].set { // the two walls keep their order
 		for _, g := range tips[1].set {
 			if v := d.Above(f, g); v != 0 {
@@ -78,6 +81,29 @@ func Reverse(s *fold.State, tip geom.Vec, l geom.Line, spine []geom.Segment, out
 		}
 	}
 	return p, nil
+}
+
+// between asks that a tip pushed in lies inside of every flap whose spine was named, where
+// several are nested: a finger pushes it to the very middle.
+func between(d *fold.State, tips [2]part, up, down []fold.FacetID) []fold.Hint {
+	var hints []fold.Hint
+	for j := range d.F {
+		g := fold.FacetID(j)
+		for _, t := range tips {
+			if slices.Contains(t.set, g) {
+				continue
+			}
+			for _, f := range t.set {
+				switch parent := d.F[g].Parent; {
+				case slices.Contains(up, parent):
+					hints = append(hints, fold.Hint{I: g, J: f, Sign: 1})
+				case slices.Contains(down, parent):
+					hints = append(hints, fold.Hint{I: g, J: f, Sign: -1})
+				}
+			}
+		}
+	}
+	return hints
 }
 
 func seeds(s *fold.State, p geom.Vec) ([]fold.FacetID, error) {
