@@ -9,6 +9,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"tussock/internal/body"
 	"tussock/internal/exchange"
 	"tussock/internal/fold"
 	"tussock/internal/say"
@@ -16,6 +17,7 @@ import (
 	"tussock/internal/sequence/manual"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
+	"tussock/internal/sheet"
 	"tussock/internal/ways"
 )
 
@@ -210,10 +212,10 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return refused(out, cmd.ErrOrStderr(), asJSON, map[string]any{"ok": false, "error": err.Error()}, err)
 			}
-			found := remarks.Lint(p)
+			found := append(remarks.Lint(p), torn(p)...)
 			failed := false
 			for _, f := range found {
-				failed = failed || f.Kind == "fold" || f.Kind == "bent"
+				failed = failed || f.Kind == "fold" || f.Kind == "bent" || f.Kind == "torn"
 			}
 			if asJSON {
 				if found == nil {
@@ -237,6 +239,23 @@ func checkCommand() *cobra.Command {
 		}}
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON for scripts")
 	return c
+}
+
+// torn are the steps after which a toy on its own sheet cannot stand as it is set.
+func torn(p *sequence.Pattern) []remarks.Finding {
+	s, err := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
+	if err != nil {
+		return nil
+	}
+	r := p.Run(s, nil)
+	if r.Err != nil {
+		return nil // told by the look over the steps
+	}
+	var out []remarks.Finding
+	for _, w := range body.Tears(r) {
+		out = append(out, remarks.Finding{Line: r.Steps[w.Step-1].Step.Line, Kind: w.Kind, Text: w.Text})
+	}
+	return out
 }
 
 // wordsCommand writes the reference of the pattern language.

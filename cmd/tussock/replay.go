@@ -110,7 +110,7 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 	if f.json {
 		s := sheetJSON{r.Sheet.WidthMM, r.Sheet.HeightMM, r.Sheet.GSM, r.Sheet.ThicknessMM}
 		study := body.StudyOf(r)
-		return printJSON(out, replayJSON{OK: true, Sheet: &s, Steps: steps, Final: &final, Study: &study})
+		return printJSON(out, replayJSON{OK: study.Round.Sound, Sheet: &s, Steps: steps, Final: &final, Study: &study})
 	}
 	var b strings.Builder
 	fmt.Fprintf(&b, "%s on %s x %s mm, %s g/m²\n", r.Pattern.Title, sheet.Number(r.Sheet.WidthMM), sheet.Number(r.Sheet.HeightMM), sheet.Number(r.Sheet.GSM))
@@ -118,7 +118,7 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 		fmt.Fprintf(&b, "%3d  %7.2f x %7.2f mm  %2d layers  %s\n", s.Step, s.Box[0], s.Box[1], s.MaxLayers, s.Text)
 	}
 	fmt.Fprintf(&b, "mass %.3f g, centre of mass %.2f, %.2f mm, %d mountain and %d valley creases\n", final.MassG, final.CoM[0], final.CoM[1], final.Mountain, final.Valley)
-	for _, w := range remarks.Warnings(r) {
+	for _, w := range append(remarks.Warnings(r), body.Tears(r)...) {
 		fmt.Fprintf(&b, "caution, step %d: %s\n", w.Step, say.Plain(w.Text))
 	}
 	_, err := io.WriteString(out, b.String())

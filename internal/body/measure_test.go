@@ -3,8 +3,10 @@ package body_test
 import (
 	"math"
 	"math/rand/v2"
+	"strings"
 	"testing"
 	"tussock/internal/fold/layermap"
+	"tussock/internal/foldtest"
 	"tussock/internal/ways"
 
 	"tussock/internal/body"
@@ -87,20 +89,35 @@ func TestClosedPoseIsTheFlatToy(t *testing.T) {
 	}
 }
 
-// Opening creases that cannot open together is noticed: a waterbomb-like vertex
-// with only one of its creases opened.
+// Opening one layer of two takes the other along; what cannot open together is said, with
+// by how much it misses.
 func TestIncompatiblePoseIsNoticed(t *testing.T) {
-	p, err := ways.Parse("corner", "sheet square 150\nvalley bring left to right as a\nvalley bring bottom to top layers all as b\nwing along b moving BL angle 90")
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := on(t, p, 150, 150, nil)
+	text := "sheet square 150\nvalley bring left to right as a\nvalley bring bottom to top layers all as b\nopen along b moving BL angle 90"
+	r := foldtest.Fold(t, text)
 	whole := body.Standing(r)
 	near(t, "the whole crease opens", whole.Residual, 0, 1e-9)
+	if !whole.Sound() {
+		t.Error(whole.Unsound())
+	}
 	half := r.Openings[0]
 	half.Pieces = half.Pieces[:1]
-	if one := body.Open(r.Final(), []sequence.Opening{half}); one.Residual < 1 {
-		t.Errorf("opening one layer of two leaves a residual of %v mm", one.Residual)
+	one := body.Open(r.Final(), []sequence.Opening{half})
+	near(t, "one layer takes the other along", one.Residual, 0, 1e-6)
+	if !one.Sound() {
+		t.Error(one.Unsound())
+	}
+	// Two folds across each other cannot both stand open.
+	both := body.Standing(foldtest.Fold(t, text+"\nopen along a moving L angle 90"))
+	if both.Sound() || !strings.Contains(both.Unsound(), "cannot reach its angle") && !strings.Contains(both.Unsound(), "would tear") {
+		t.Errorf("%q: gap %v mm, %v° missed", both.Unsound(), both.Residual, both.MissDeg)
+	}
+	if both.MissDeg < 5 && both.Residual < 5 {
+		t.Errorf("a quarter turn that is impossible misses %v°, gap %v mm", both.MissDeg, both.Residual)
+	}
+	// Two flaps that are opened into the same room.
+	through := body.Standing(foldtest.Fold(t, "sheet strip 200 50\nvalley along par(left,60,C) moving L as f\nvalley along par(right,60,C) moving R as g\nopen along f and g moving L and R angle 150"))
+	if len(through.Crossing) != 1 || !strings.Contains(through.Unsound(), "passes through") {
+		t.Errorf("%q, %v", through.Unsound(), through.Crossing)
 	}
 }
 

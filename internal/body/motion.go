@@ -1,12 +1,10 @@
 package body
 
 import (
-	"errors"
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/mat"
-
+	"tussock/internal/closure"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
@@ -71,7 +69,7 @@ func MotionOf(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 	}
 	per := max(2, (poses-1)/len(d.Moves)+1)
 	for i, v := range d.Moves {
-		part, fine := moved(v, d.Op == sequence.OpCrease, per)
+		part, fine := moved(v, d.Op, per)
 		if !fine {
 			return m, false
 		}
@@ -86,30 +84,26 @@ func MotionOf(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 
 // inTheRound opens, bends and slides a little at a time.
 func inTheRound(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
-	for k := range poses {
-		t := float64(k) / float64(poses-1)
-		part := *r.UpTo(step)
-		part.Openings, part.Bends, part.Pivots = slices.Clone(part.Openings), slices.Clone(part.Bends), slices.Clone(part.Pivots)
-		for i := range part.Openings {
-			if w := &part.Openings[i]; w.Step == step {
-				w.AngleDeg = 180 + t*(w.AngleDeg-180)
+	at := r.UpTo(step)
+	if r.Steps[step-1].Op == sequence.OpPivot {
+		for k := range poses {
+			t := float64(k) / float64(poses-1)
+			part := *at
+			part.Pivots = slices.Clone(part.Pivots)
+			for i := range part.Pivots {
+				if v := &part.Pivots[i]; v.Step == step {
+					v.AngleDeg *= t
+				}
 			}
+			m.Poses = append(m.Poses, Standing(&part))
 		}
-		for i := range part.Bends {
-			if b := &part.Bends[i]; b.Step == step {
-				b.AngleDeg *= t
-			}
-		}
-		for i := range part.Pivots {
-			if v := &part.Pivots[i]; v.Step == step {
-				v.AngleDeg *= t
-			}
-		}
-		p := Standing(&part)
-		m.Poses = append(m.Poses, p)
+	} else {
+		m.Poses = standing(at, at.Openings, poses)
+	}
+	for _, p := range m.Poses {
 		m.Residual = math.Max(m.Residual, p.Residual)
 	}
-	return m, m.Residual < tornPart*longer(r.Start)
+	return m, len(m.Poses) > 1 && m.Residual < tornPart*longer(r.Start)
 }
 
 func longer(s *fold.State) float64 { return math.Max(s.Sheet.WidthMM, s.Sheet.HeightMM) }
@@ -157,27 +151,11 @@ func rigid(d sequence.Done, poses int) (m Motion, ok bool) {
 	return m, true
 }
 
-// kin is a mechanism: pieces that hang on one another in a tree, and hinges that close
-// loops.
-type kin struct {
-	s     *fold.State
-	start geom.Iso3
-	root  fold.FacetID
-	tree  []link
-	loops []int // hinges that are not in the tree
-	free  []int // hinges that may turn
-	rho   []float64
-}
-
-type link struct {
-	from, to fold.FacetID
-	hinge    int
-}
-
 // moved is one motion of a step. Hinges go from their angle before to that after; where
 // they form loops the angles between are found so that the loops stay closed.
-func moved(v fold.Move, opened bool, poses int) (m Motion, ok bool) {
-	k, from, to, ok := mechanism(v)
+func moved(v fold.Move, op sequence.Op, poses int) (m Motion, ok bool) {
+	opened := op == sequence.OpCrease
+	from, to, root, ok := between(v)
 	if !ok {
 		return m, false
 	}
@@ -186,203 +164,166 @@ func moved(v fold.Move, opened bool, poses int) (m Motion, ok bool) {
 		swung := false
 		for i, h := range v.After.H {
 			if h.Kind == fold.Crease && h.Parent < 0 {
-				to[i], swung = -creasedDeg, true
+				to[i], swung = -geom.Rad(creasedDeg), true
 			}
 		}
 		if !swung {
 			return m, false
 		}
 	}
-	before, after := lifts(v.Before), lifts(v.After)
-	guess := slices.Clone(from)
-	limit := tornPart * longer(v.After)
-	for n := range poses {
-		t := float64(n) / float64(poses-1)
+	parts := make([]float64, poses)
+	for n := range parts {
+		parts[n] = float64(n) / float64(poses-1)
 		if opened {
-			t = math.Sin(math.Pi * t)
+			parts[n] = math.Sin(math.Pi * parts[n])
 		}
-		want := make([]float64, len(from))
-		for i := range want {
-			want[i] = from[i] + t*(to[i]-from[i])
+	}
+	before, after := lifts(v.Before), lifts(v.After)
+	limit := tornPart * longer(v.After)
+	crease := func(i int) bool { return v.After.H[i].Kind == fold.Crease }
+	mech := closure.Of(v.After)
+	found := mech.Between(from, to, crease, parts, root)
+	// A tip that is reversed turns its spine inside out: stiff pieces jump there, paper bends.
+	if jumps := op == sequence.OpReverse || op == sequence.OpCrimp; !arrives(found, from, to, parts, jumps) {
+		if found = backwards(mech, from, to, poses, root); found == nil {
+			found = shutThenOpen(mech, from, to, poses, crease, root)
 		}
-		if n > 0 && len(k.loops) > 0 {
-			// Start from what was found last, moved on as far as the hinges go.
-			for i := range guess {
-				k.rho[i] = guess[i] + (want[i] - guess[i])
-			}
-			k.close(want)
-		} else {
-			copy(k.rho, want)
+		if found == nil || opened {
+			return m, false
 		}
-		copy(guess, k.rho)
-		p := k.pose()
+	}
+	for n, f := range found {
+		p := Pose{State: v.After, At: f.At, Residual: f.GapMM, partOf: make([]int, len(f.At))}
 		m.Residual = math.Max(m.Residual, p.Residual)
 		if p.Residual > limit {
 			return m, false
 		}
 		lift := make([]float64, len(after))
 		for i, f := range v.After.F {
-			lift[i] = before[f.Parent] + t*(after[i]-before[f.Parent])
+			lift[i] = before[f.Parent] + parts[n]*(after[i]-before[f.Parent])
 		}
 		m.Poses, m.lifts = append(m.Poses, p), append(m.lifts, lift)
 	}
 	return m, true
 }
 
-// mechanism sets up the pieces after a motion, with every hinge's angle before and
-// after it: degrees, positive for a mountain.
-func mechanism(v fold.Move) (k kin, from, to []float64, ok bool) {
-	s := v.After
-	k.s, k.rho = s, make([]float64, len(s.H))
-	from, to = make([]float64, len(s.H)), make([]float64, len(s.H))
-	for i, h := range s.H {
-		to[i] = 180 * float64(s.Assigned(h))
-		if h.Parent >= 0 && int(h.Parent) < len(v.Before.H) {
-			from[i] = 180 * float64(v.Before.Assigned(v.Before.H[h.Parent]))
-		}
-		if h.Kind == fold.Crease {
-			k.free = append(k.free, i)
+// arrives tells whether poses that close end where a step leaves the paper.
+func arrives(found []closure.Found, from, to, parts []float64, jumps bool) bool {
+	for k := 1; k < len(found) && !jumps; k++ {
+		for i, rho := range found[k].Rho {
+			if math.Abs(rho-found[k-1].Rho[i]) > jumpRad {
+				return false
+			}
 		}
 	}
-	// What stays where it was, the largest of it.
-	found := false
+	return off(found[len(found)-1].Rho, from, to, parts[len(parts)-1]) < strayRad
+}
+
+// mostLeads are the hinges tried as the one that leads the way back.
+const mostLeads = 4
+
+// backwards goes the way of a step from its end: the creases it has made or changed move
+// back to where they were, one of them leading. nil where none leads all the way.
+func backwards(m *closure.Mechanism, from, to []float64, poses int, root fold.FacetID) []closure.Found {
+	ask := closure.Ask{From: to, Movers: func(i int) bool { return from[i] != to[i] }, Home: closure.Towards, Target: from, Tied: true, Root: root}
+	orbits := m.Orbits(ask)
+	tried := map[int32]bool{}
+	for i := range from {
+		o := orbits[i]
+		if o < 0 || tried[o] || len(tried) == mostLeads {
+			continue
+		}
+		tried[o] = true
+		ask.Drives = nil
+		for j := range from {
+			if orbits[j] == o {
+				ask.Drives = append(ask.Drives, closure.Drive{Hinge: int32(j), Want: from[j]})
+			}
+		}
+		ways := m.Ways(ask)
+		if len(ways) == 0 {
+			continue
+		}
+		mo := m.Follow(ask, ways[0], poses-1)
+		if mo.Part < 1 || off(mo.Last().Rho, to, from, 1) > strayRad {
+			continue
+		}
+		slices.Reverse(mo.Frames)
+		return mo.Frames
+	}
+	return nil
+}
+
+// shutThenOpen goes the way of a ring that flexes: what is to be shut shuts first, and from
+// the star that comes about the folds open that are to be open. nil where that is no way.
+func shutThenOpen(m *closure.Mechanism, from, to []float64, poses int, crease func(int) bool, root fold.FacetID) []closure.Found {
+	var shut, open []closure.Drive
+	opens := map[int]bool{}
+	shuts := map[int]bool{}
+	for i := range from {
+		switch {
+		case from[i] == to[i]:
+		case from[i] == 0:
+			shut, shuts[i] = append(shut, closure.Drive{Hinge: int32(i), Want: to[i]}), true
+		case to[i] == 0:
+			open, opens[i] = append(open, closure.Drive{Hinge: int32(i), Want: 0}), true
+		}
+	}
+	if len(shut) == 0 || len(open) == 0 {
+		return nil
+	}
+	half := max(1, (poses-1)/2)
+	first := closure.Ask{From: from, Drives: shut, Movers: func(i int) bool { return crease(i) && !opens[i] }, Root: root}
+	for _, w := range m.Ways(first) {
+		a := m.Follow(first, w, half)
+		if a.Part < 1 || a.State != closure.Sound {
+			continue
+		}
+		second := closure.Ask{From: a.Last().Rho, Drives: open, Movers: func(i int) bool { return crease(i) && !shuts[i] }, Root: root}
+		for _, w := range m.Ways(second) {
+			b := m.Follow(second, w, poses-1-half)
+			if b.Part == 1 && b.State == closure.Sound && off(b.Last().Rho, from, to, 1) < strayRad {
+				return append(a.Frames, b.Frames[1:]...)
+			}
+		}
+	}
+	return nil
+}
+
+// jumpRad is how far a hinge may go from one pose to the next: more than that is no way,
+// but two poses.
+const jumpRad = 2.6
+
+// strayRad is how far a hinge may be from where a step leaves it at the end of its motion.
+const strayRad = 0.02
+
+// off is the largest difference of angles from a part of the way between others.
+func off(rho, from, to []float64, t float64) float64 {
+	var most float64
+	for i := range rho {
+		most = math.Max(most, math.Abs(rho[i]-from[i]-t*(to[i]-from[i])))
+	}
+	return most
+}
+
+// between are the angles of every hinge before and after a motion, rad, positive for a
+// mountain, and the largest piece that stays where it was.
+func between(v fold.Move) (from, to []float64, root fold.FacetID, ok bool) {
+	s := v.After
+	from, to = make([]float64, len(s.H)), make([]float64, len(s.H))
+	for i, h := range s.H {
+		to[i] = math.Pi * float64(s.Assigned(h))
+		if h.Parent >= 0 && int(h.Parent) < len(v.Before.H) {
+			from[i] = math.Pi * float64(v.Before.Assigned(v.Before.H[h.Parent]))
+		}
+	}
 	for i, f := range s.F {
 		if int(f.Parent) >= len(v.Before.F) || !v.Before.F[f.Parent].Iso.Near(f.Iso, geom.Still) {
 			continue
 		}
-		if !found || f.Poly.Area() > s.F[k.root].Poly.Area() {
-			k.root, found = fold.FacetID(i), true
+		if !ok || f.Poly.Area() > s.F[root].Poly.Area() {
+			root, ok = fold.FacetID(i), true
 		}
 	}
-	if !found {
-		return k, nil, nil, false
-	}
-	k.start = geom.Lift(s.F[k.root].Iso)
-	seen, used := make([]bool, len(s.F)), make([]bool, len(s.H))
-	seen[k.root] = true
-	for queue := []fold.FacetID{k.root}; len(queue) > 0; queue = queue[1:] {
-		for i, h := range s.H {
-			if g, other := h.Other(queue[0]); other && !seen[g] && h.Kind != fold.Glue {
-				seen[g], used[i] = true, true
-				k.tree = append(k.tree, link{queue[0], g, i})
-				queue = append(queue, g)
-			}
-		}
-	}
-	for i := range s.H {
-		if !used[i] {
-			k.loops = append(k.loops, i)
-		}
-	}
-	return k, from, to, !slices.Contains(seen, false)
-}
-
-// place says where every piece lies for the present angles.
-func (k *kin) place(at []geom.Iso3) {
-	at[k.root] = k.start
-	for _, l := range k.tree {
-		h := k.s.H[l.hinge]
-		deg := k.rho[l.hinge]
-		sense := fold.Mountain
-		if deg < 0 {
-			sense = fold.Valley
-		}
-		at[l.to] = at[l.from].After(turned(k.s, h, l.from, deg, sense))
-	}
-}
-
-func (k *kin) pose() Pose {
-	p := Pose{State: k.s, At: make([]geom.Iso3, len(k.s.F)), partOf: make([]int, len(k.s.F))}
-	k.place(p.At)
-	p.Residual = p.worst()
-	return p
-}
-
-// gaps are the mismatches at the hinges that close loops, in mm.
-func (k *kin) gaps(at []geom.Iso3, out []float64) {
-	for n, i := range k.loops {
-		h := k.s.H[i]
-		pb, qb := h.Ends(h.B)
-		for e, v := range [2][2]geom.Vec{{h.P, pb}, {h.Q, qb}} {
-			d := at[h.A].Apply(geom.Vec3{X: v[0].X, Y: v[0].Y}).Sub(at[h.B].Apply(geom.Vec3{X: v[1].X, Y: v[1].Y}))
-			out[6*n+3*e], out[6*n+3*e+1], out[6*n+3*e+2] = d.X, d.Y, d.Z
-		}
-	}
-}
-
-const (
-	closeRounds = 25
-	probeDeg    = 0.05
-	// homing is how strongly the angles are drawn to the wanted ones, mm per degree:
-	// weak against any gap, strong enough to choose among the ways that close.
-	homing = 0.004
-)
-
-// close looks for angles near the wanted ones at which all loops close (Gauss-Newton
-// with damping, on the gaps).
-func (k *kin) close(want []float64) {
-	n, g := len(k.free), 6*len(k.loops)
-	at := make([]geom.Iso3, len(k.s.F))
-	base, moved := make([]float64, g), make([]float64, g)
-	jac := make([][]float64, n)
-	for i := range jac {
-		jac[i] = make([]float64, g)
-	}
-	measure := func() float64 {
-		k.place(at)
-		k.gaps(at, base)
-		sum := 0.0
-		for _, v := range base {
-			sum += v * v
-		}
-		return sum
-	}
-	damp := 1e-3
-	cost := measure()
-	for range closeRounds {
-		if cost < 1e-6 {
-			return
-		}
-		for i, h := range k.free {
-			old := k.rho[h]
-			k.rho[h] = old + probeDeg
-			k.place(at)
-			k.gaps(at, moved)
-			for j := range moved {
-				jac[i][j] = (moved[j] - base[j]) / probeDeg
-			}
-			k.rho[h] = old
-		}
-		j := mat.NewDense(g, n, nil) // gaps by angle
-		for i := range n {
-			j.SetCol(i, jac[i])
-		}
-		var normal, step mat.Dense
-		normal.Mul(j.T(), j)
-		var right mat.VecDense
-		right.MulVec(j.T(), mat.NewVecDense(g, base))
-		for i, h := range k.free {
-			normal.Set(i, i, normal.At(i, i)+homing*homing+damp)
-			right.SetVec(i, -right.AtVec(i)-homing*homing*(k.rho[h]-want[h]))
-		}
-		if err := step.Solve(&normal, &right); err != nil {
-			var near mat.Condition
-			if !errors.As(err, &near) || math.IsInf(float64(near), 0) {
-				return
-			}
-		}
-		old := slices.Clone(k.rho)
-		for i, h := range k.free {
-			k.rho[h] += math.Max(-20, math.Min(20, step.At(i, 0)))
-		}
-		if now := measure(); now < cost {
-			cost, damp = now, math.Max(damp/4, 1e-9)
-		} else {
-			copy(k.rho, old)
-			if damp *= 8; damp > 1e6 {
-				return
-			}
-			cost = measure()
-		}
-	}
+	return from, to, root, ok && s.InOnePiece()
 }

@@ -2,7 +2,9 @@ package body
 
 import (
 	"math"
+	"slices"
 
+	"tussock/internal/closure"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
@@ -17,11 +19,19 @@ type Pose struct {
 	// Residual is the worst mismatch of a hinge in mm: 0 when the opened creases
 	// are compatible with flat, stiff pieces.
 	Residual float64
+	// MissDeg is the worst difference between the angle that is asked of a joint and the
+	// one it has, and Missed that joint.
+	MissDeg float64
+	Missed  int
+	// Crossing are pieces that pass through each other.
+	Crossing []closure.Pair
 	// Loads are tape, clips and the like, where they are in space.
 	Loads []Load
 	// Lips are edges that are bent at last, for pictures.
 	Lips   []Lip
 	partOf []int // 1+index of the opening a facet swings with, 0 for none
+	shut   int   // 1+hinge that should have opened as well and did not, 0 for none
+	slid   bool  // layers were slid in their plane: not strictly flat
 }
 
 // Load is a weight fixed to the paper.
@@ -30,42 +40,88 @@ type Load struct {
 	G  float64
 }
 
-// opening is how far each hinge of a state is folded: 180 flat-folded, 0 flat
-// open, and in which sense.
-type opening struct {
-	deg   []float64
-	sense []fold.Assignment
-	part  []int     // 1+index of the opening about it, 0 for none
-	away  []float64 // by piece, how far it lies beyond the lines of bends, mm
-}
-
 // Standing evaluates a replay's last good state in the round: creases opened, leaves
 // parted, paper bent and curled, layers slid, with all that is fixed to it.
 func Standing(r *sequence.Replay) Pose { return StandingAt(r, r.Openings) }
 
 // StandingAt is Standing with other angles at the creases that are opened.
 func StandingAt(r *sequence.Replay, openings []sequence.Opening) Pose {
+	return standing(r, openings, 0)[0]
+}
+
+// standing is the toy as it stands; with frames, on the way there in its last step: that
+// many poses, the last one where it stands.
+func standing(r *sequence.Replay, openings []sequence.Opening, frames int) []Pose {
 	s, bends, away := bent(r.Final(), r.Bends)
-	o := opened(s, openings)
-	o.away = away
-	for i, h := range s.H {
-		if b, ok := bends[h.Crease]; ok && h.Crease < 0 {
-			o.deg[i], o.sense[i] = b.deg, b.sense(s.F[h.A].Iso.FaceUp())
+	stages := stagesOf(r, s, openings, bends)
+	out := placed(s, openings, stages, away, frames)
+	for i := range out {
+		for _, v := range r.Pivots {
+			out[i].slide(v)
 		}
-		for _, q := range r.Parts {
-			if s.Assigned(h) != fold.Flat && h.Along(q.Pieces...) {
-				o.deg[i] = 180 - 360/float64(q.Leaves)
+		for _, m := range r.Masses {
+			out[i].load(m)
+		}
+	}
+	return out
+}
+
+// stage is what is asked of every hinge after one of the steps that open, part or bend.
+type stage struct {
+	rho  []float64 // rad, positive for a mountain, π flat-folded
+	part []int     // 1+index of the opening about it, 0 for none
+	must []int32   // hinges that must open as well
+}
+
+// stagesOf are what is asked of the hinges step by step: each adds to those before it. The
+// last one is as all of them leave it. There is always one.
+func stagesOf(r *sequence.Replay, s *fold.State, openings []sequence.Opening, bends map[fold.CreaseID]strip) []stage {
+	var steps []int
+	for _, o := range openings {
+		steps = append(steps, o.Step)
+	}
+	for _, q := range r.Parts {
+		steps = append(steps, q.Step)
+	}
+	for _, b := range r.Bends {
+		steps = append(steps, b.Step)
+	}
+	slices.Sort(steps)
+	steps = slices.Compact(steps)
+	if len(steps) == 0 {
+		steps = []int{0}
+	}
+	out := make([]stage, len(steps))
+	for k, step := range steps {
+		g := opened(s, openings, step)
+		for i, h := range s.H {
+			if b, ok := bends[h.Crease]; ok && h.Crease < 0 && r.Bends[-h.Crease-1].Step <= step {
+				g.rho[i] = geom.Rad(math.Abs(b.deg)) * float64(b.sense(s.F[h.A].Iso.FaceUp()))
+			}
+			for _, q := range r.Parts {
+				if rho, ok := parted(q, h, s.Assigned(h)); ok && q.Step <= step {
+					g.rho[i] = rho
+				}
 			}
 		}
+		out[k] = g
 	}
-	p := placed(s, openings, o)
-	for _, v := range r.Pivots {
-		p.slide(v)
+	return out
+}
+
+// parted is the angle of a hinge when leaves are spread: joints between leaves open to
+// their share of the whole turn, the leaves' own ridges stay shut, all in one sense.
+func parted(q sequence.Parting, h fold.Hinge, now fold.Assignment) (rho float64, ok bool) {
+	open := math.Pi - 2*math.Pi/float64(q.Leaves)
+	switch {
+	case q.Turn != 0 && h.Along(q.Pieces...):
+		return -float64(q.Turn) * open, true
+	case q.Turn != 0 && h.Along(q.Ridges...):
+		return float64(q.Turn) * math.Pi, true
+	case q.Turn == 0 && now != fold.Flat && h.Along(q.Pieces...):
+		return float64(now) * open, true
 	}
-	for _, m := range r.Masses {
-		p.load(m)
-	}
-	return p
+	return 0, false
 }
 
 // strips is how many flat strips stand for a bend of so many degrees: one for
@@ -146,7 +202,7 @@ func (p *Pose) slide(v sequence.Pivoting) {
 	for _, f := range p.State.Flood(at[0], func(h fold.Hinge) bool { return p.State.Assigned(h) != fold.Flat }) {
 		p.At[f] = m.After(p.At[f])
 	}
-	p.Residual = p.worst()
+	p.slid, p.Residual = true, closure.Gap(p.State, p.At)
 }
 
 // load puts a weight where it is. A tape of some size is four weights at the
@@ -163,84 +219,78 @@ func (p *Pose) load(m sequence.Mass) {
 }
 
 // Open swings each part about its crease to its angle (180 flat-folded, 0 flat
-// open) and leaves every other crease as folded. Pieces are placed by walking
-// from hinge to hinge; where hinges form loops Residual tells whether the result
-// closes.
+// open) and leaves every other crease as folded, unless the paper closes only when others
+// open as well.
 func Open(s *fold.State, openings []sequence.Opening) Pose {
-	return placed(s, openings, opened(s, openings))
+	return placed(s, openings, []stage{opened(s, openings, math.MaxInt)}, nil, 0)[0]
 }
 
-func opened(s *fold.State, openings []sequence.Opening) opening {
-	o := opening{make([]float64, len(s.H)), make([]fold.Assignment, len(s.H)), make([]int, len(s.H)), nil}
+// opened is what openings up to a step ask of the hinges.
+func opened(s *fold.State, openings []sequence.Opening, upTo int) stage {
+	g := stage{rho: make([]float64, len(s.H)), part: make([]int, len(s.H))}
 	for i, h := range s.H {
-		o.sense[i] = s.Assigned(h)
-		if o.sense[i] != fold.Flat {
-			o.deg[i] = 180
+		sense := float64(s.Assigned(h))
+		g.rho[i] = math.Pi * sense
+		if h.Kind == fold.Glue {
+			continue
 		}
 		for w, part := range openings {
-			if h.Kind != fold.Glue && h.Along(part.Pieces...) {
-				o.deg[i], o.part[i] = part.AngleDeg, w+1
+			if h.Along(part.Pieces...) {
+				g.part[i] = w + 1
+				if part.Step > upTo {
+					continue
+				}
+				if s.Assigned(h) == fold.Flat && part.Fresh != 0 {
+					sense = -float64(part.Fresh) // what comes up is a valley of the side that is up
+					if !s.F[h.A].Iso.FaceUp() {
+						sense = -sense
+					}
+				}
+				g.rho[i] = geom.Rad(part.AngleDeg) * sense
+			}
+			if part.Step <= upTo && g.rho[i] != 0 && h.Along(part.With...) {
+				g.must = append(g.must, int32(i))
 			}
 		}
 	}
-	return o
+	return g
 }
 
-func placed(s *fold.State, openings []sequence.Opening, o opening) Pose {
-	p := Pose{State: s, At: make([]geom.Iso3, len(s.F)), partOf: make([]int, len(s.F))}
-	p.markParts(openings, o.part)
-	root := p.root(o.away)
-	p.At[root] = geom.Lift(s.F[root].Iso)
-	seen := make([]bool, len(s.F))
-	seen[root] = true
-	for queue := []fold.FacetID{root}; len(queue) > 0; queue = queue[1:] {
-		f := queue[0]
-		for i, h := range s.H {
-			g, ok := h.Other(f)
-			if !ok || seen[g] || h.Kind == fold.Glue {
-				continue
-			}
-			p.At[g] = p.At[f].After(turned(s, h, f, o.deg[i], o.sense[i]))
-			seen[g] = true
-			queue = append(queue, g)
-		}
+// placed puts every piece where it is. Pieces are placed by walking from hinge to hinge;
+// where that leaves loops open, the angles are found at which they close.
+func placed(s *fold.State, openings []sequence.Opening, stages []stage, away []float64, frames int) []Pose {
+	last := stages[len(stages)-1]
+	p := Pose{State: s, partOf: make([]int, len(s.F))}
+	p.markParts(openings, last.part)
+	m := closure.Of(s)
+	root := p.root(away)
+	p.At = m.Place(last.rho, root)
+	p.measure(last.rho)
+	if p.Residual > closure.SaidMM || p.MissDeg > MissedDeg || len(last.must) > 0 {
+		return p.settle(m, stages, root, frames)
 	}
-	for i := range seen {
-		if !seen[i] { // cut free: it lies as in the flat toy
-			p.At[i] = geom.Lift(s.F[i].Iso)
-		}
+	p.Crossing = closure.Crossing(s, p.At)
+	if frames == 0 {
+		return []Pose{p}
 	}
-	p.Residual = p.worst()
-	return p
-}
-
-// worst is the largest mismatch at a hinge, in mm.
-func (p *Pose) worst() float64 {
-	var out float64
-	for _, h := range p.State.H {
-		pb, qb := h.Ends(h.B)
-		for _, v := range [2][2]geom.Vec{{h.P, pb}, {h.Q, qb}} {
-			a := p.At[h.A].Apply(geom.Vec3{X: v[0].X, Y: v[0].Y})
-			out = math.Max(out, a.Dist(p.At[h.B].Apply(geom.Vec3{X: v[1].X, Y: v[1].Y})))
+	// Where nothing need be found, the hinges of the last step turn evenly.
+	before := m.Flat()
+	if n := len(stages); n > 1 {
+		before = stages[n-2].rho
+	}
+	out := make([]Pose, frames)
+	rho := make([]float64, len(before))
+	for k := range out {
+		t := float64(k) / float64(frames-1)
+		for i := range rho {
+			rho[i] = before[i] + t*(last.rho[i]-before[i])
 		}
+		out[k] = p
+		out[k].At = m.Place(rho, root)
+		out[k].measure(rho)
+		out[k].Crossing = closure.Crossing(s, out[k].At)
 	}
 	return out
-}
-
-// turned is the motion, on the sheet, of the neighbour of facet f across hinge h
-// folded by deg: up (towards the sheet's front) for a valley, down for a mountain.
-func turned(s *fold.State, h fold.Hinge, f fold.FacetID, deg float64, sense fold.Assignment) geom.Iso3 {
-	d := h.Q.Sub(h.P)
-	// With f on the left of the way from P to Q, a turn by the right hand about
-	// that way takes the right side down.
-	rad := geom.Rad(math.Abs(deg))
-	if d.Cross(s.F[f].Poly.Centroid().Sub(h.P)) < 0 {
-		rad = -rad
-	}
-	if sense == fold.Valley {
-		rad = -rad
-	}
-	return geom.Swing(geom.Vec3{X: h.P.X, Y: h.P.Y}, geom.Vec3{X: d.X, Y: d.Y}, rad)
 }
 
 // markParts finds the pieces that swing with each opening. What is joined by any

@@ -4,6 +4,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 )
@@ -71,7 +72,11 @@ type RoundReport struct {
 	Ixy        float64    `json:"ixy"`
 	Ixz        float64    `json:"ixz"`
 	Iyz        float64    `json:"iyz"`
-	ResidualMM float64    `json:"residual_mm"`
+	ResidualMM float64    `json:"residual_mm"` // worst gap at a hinge
+	MissedDeg  float64    `json:"missed_deg"`  // worst difference of an angle asked and reached
+	Crossing   int        `json:"crossing"`    // pairs of pieces that pass through each other
+	Sound      bool       `json:"sound"`
+	Why        string     `json:"why,omitempty"` // it is not sound
 }
 
 // LabelReport is what is written on the paper, and where it has got to.
@@ -86,7 +91,7 @@ type LabelReport struct {
 func StudyOf(r *sequence.Replay) Study {
 	s := r.Final()
 	cells := layermap.Cells(s)
-	st := Study{Sound: len(s.Faults()) == 0, Outline: [][][2]float64{}, Layers: []LayerArea{}, Pockets: []PocketReport{}, Warnings: remarks.Warnings(r)}
+	st := Study{Sound: len(s.Faults()) == 0, Outline: [][][2]float64{}, Layers: []LayerArea{}, Pockets: []PocketReport{}, Warnings: append(remarks.Warnings(r), Tears(r)...)}
 	if st.Warnings == nil {
 		st.Warnings = []remarks.Warning{}
 	}
@@ -122,7 +127,7 @@ func StudyOf(r *sequence.Replay) Study {
 	st.symmetry(r, s)
 	m := Standing(r)
 	w := m.Weigh()
-	st.Round = RoundReport{w.G, [3]float64{w.CoM.X, w.CoM.Y, w.CoM.Z}, w.Ixx, w.Iyy, w.Izz, w.Ixy, w.Ixz, w.Iyz, m.Residual}
+	st.Round = RoundReport{w.G, [3]float64{w.CoM.X, w.CoM.Y, w.CoM.Z}, w.Ixx, w.Iyy, w.Izz, w.Ixy, w.Ixz, w.Iyz, m.Residual, m.MissDeg, len(m.Crossing), m.Sound(), say.Plain(m.Unsound())}
 	for _, n := range r.Notes {
 		st.Labels = append(st.Labels, labelled(s, n))
 	}

@@ -297,5 +297,4 @@ func grid(t testing.TB, rows, cols int) (*fold.State, map[int32]int8) {
 	return st.Refreshed(), mv
 }
 
-
 func num(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }

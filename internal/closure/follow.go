@@ -3,6 +3,8 @@ package closure
 import (
 	"math"
 	"slices"
+
+	"tussock/internal/fold"
 )
 
 const (
@@ -462,4 +464,49 @@ func (k *course) report(t float64) Found {
 	f := k.m.found(a, k.y, slices.Clone(k.rho), k.pinned)
 	f.AtStop, f.Part = stops, t
 	return f
+}
+
+// betweenSteps are made from one frame of Between to the next.
+const betweenSteps = 4
+
+// Between looks for poses on the way from some angles to others, at parts of that way: as
+// near to the straight way as closing allows. Nothing leads; every mover is drawn along.
+// A pose that does not close is the nearest found, and its gap says so.
+func (m *Mechanism) Between(from, to []float64, movers func(i int) bool, parts []float64, root fold.FacetID) []Found {
+	a := Ask{From: from, Movers: movers, Home: Towards, Target: to, Tied: true, Root: root}
+	orbit, n := m.unknowns(a, m.movable(a))
+	w := Way{Rates: make([]float64, len(orbit)), orbit: orbit, n: n}
+	for i, o := range orbit {
+		if o >= 0 {
+			w.Rates[i] = 1
+		}
+	}
+	k := m.course(a, w)
+	out := make([]Found, 0, len(parts))
+	for _, t := range parts {
+		for sub := range betweenSteps {
+			at := k.t + (t-k.t)/float64(betweenSteps-sub)
+			x := slices.Clone(k.x)
+			for o := range x {
+				x[o] += (at - k.t) * (k.home[o] - k.x0[o])
+			}
+			for range 3 {
+				if k.correct(x, k.held, at, false) {
+					break
+				}
+			}
+			k.advance(x, at)
+		}
+		k.measure(k.x, nil)
+		rho := slices.Clone(k.rho)
+		for i, o := range orbit { // what is no mover goes straight
+			if o < 0 {
+				rho[i] = from[i] + t*(to[i]-from[i])
+			}
+		}
+		f := Found{Rho: rho, At: m.Place(rho, root), Part: t, State: Sound}
+		f.GapMM = m.Gap(f.At)
+		out = append(out, f)
+	}
+	return out
 }

@@ -17,6 +17,7 @@ type Mechanism struct {
 	// touching are the hinges of each piece.
 	touching [][]int32
 	loops    []loop
+	looked   bool    // for loops
 	stack    []lying // pairs of pieces that lie on each other, found when first asked for
 }
 
@@ -66,8 +67,6 @@ func Of(s *fold.State) *Mechanism {
 		m.touching[h.A] = append(m.touching[h.A], int32(i))
 		m.touching[h.B] = append(m.touching[h.B], int32(i))
 	}
-	m.vertexLoops()
-	m.otherLoops()
 	return m
 }
 
@@ -89,6 +88,15 @@ func (m *Mechanism) cross(f fold.FacetID, i int32) (turn, fold.FacetID) {
 		sigma = -1
 	}
 	return turn{i, sigma}, g
+}
+
+// look finds the loops, once they are needed.
+func (m *Mechanism) look() {
+	if !m.looked {
+		m.looked = true
+		m.vertexLoops()
+		m.otherLoops()
+	}
 }
 
 // vertexLoops finds the ways round spots of the sheet at which hinges meet and pieces

@@ -30,6 +30,7 @@ type pull struct {
 }
 
 func (m *Mechanism) system(orbit []int32, n int, spots []*[2]Spot) *system {
+	m.look()
 	y := &system{m: m, orbit: orbit, n: n}
 	for i, l := range m.loops {
 		if span := y.span(l.turns); len(span) > 0 {

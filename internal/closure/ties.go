@@ -125,6 +125,7 @@ func (m *Mechanism) tie(a Ask, from []float64, movable []bool, root []int) {
 // taking are the hinges of all loops in which anything may move; glued tells that some of
 // these loops go over glue.
 func (m *Mechanism) taking(movable []bool) (part []int, glued bool) {
+	m.look()
 	in := make([]bool, len(movable))
 	copy(in, movable)
 	for _, l := range m.loops {
@@ -177,4 +178,11 @@ func keeps(iso geom.Iso2, drives []Drive) bool {
 		}
 	}
 	return true
+}
+
+// Orbits numbers the hinges that may move: those tied by symmetry have the same number, -1
+// is for hinges that stay.
+func (m *Mechanism) Orbits(a Ask) []int32 {
+	orbit, _ := m.unknowns(a, m.movable(a))
+	return orbit
 }

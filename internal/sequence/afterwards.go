@@ -11,8 +11,10 @@ type Opening struct {
 	Moving   geom.Vec       // a point of the part that swings, on the sheet
 	AngleDeg float64        // 180 flat-folded, 0 flat open
 	Step     int
-	Op       Op   // the word it was set by
-	Rides    bool // what swings stands on another part
+	Op       Op             // the word it was set by
+	Rides    bool           // what swings stands on another part
+	Fresh    int8           // of creases that are not folded yet: +1 what swings comes up, -1 it goes down
+	With     []geom.Segment // folds that must open as well, by as much as they have to
 }
 
 // Bending bends layers about a line without a crease, over an arc of a given
@@ -29,6 +31,8 @@ type Bending struct {
 
 // Parting spreads the leaves that hang on a line to equal angles.
 type Parting struct {
+	Ridges []geom.Segment // folds between the leaves' own halves, round one spot
+	Turn   int8           // the sense of most of these: +1 mountain, -1 valley; 0 where no spot has all leaves
 	Step   int
 	Pieces []geom.Segment // of the axis, on the sheet
 	Leaves int

@@ -4,8 +4,10 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 	"sync"
 
+	"tussock/internal/body"
 	"tussock/internal/motion"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
@@ -31,7 +33,7 @@ func (w *Way) Complete() {
 		Default: smallMM / 1000, Min: 0.005, Max: 0.2, Options: []motion.Option{}})
 	on := w.On
 	w.On = func(p *sequence.Pattern, s sheet.Sheet) motion.Bench {
-		return &watched{Bench: on(p, s), pattern: p, sheet: s, kept: map[string]float64{}}
+		return &watched{Bench: on(p, s), pattern: p, sheet: s, kept: map[string]look{}}
 	}
 }
 
@@ -42,8 +44,14 @@ type watched struct {
 	sheet   sheet.Sheet
 
 	mu   sync.Mutex
-	kept map[string]float64 // longest sides by the knobs that fold
+	kept map[string]look // by the knobs that the steps use
 	last *sequence.Replay
+}
+
+// look is what is seen of a finished toy, however it moves.
+type look struct {
+	longMM  float64 // its longer side, pressed flat
+	unsound string  // why it cannot stand as it is set; "" when it can
 }
 
 func (b *watched) Under(c motion.Conditions, own motion.Calibration) motion.Trying {
@@ -63,38 +71,44 @@ func (t watchedTrying) Predict(ctx context.Context, knobs map[string]float64, gh
 	if err != nil {
 		return v, err
 	}
-	if long, ok := t.on.longestMM(knobs); ok && long < t.belowMM {
+	seen, ok := t.on.look(knobs)
+	if ok && seen.longMM < t.belowMM {
 		v.Checks = append(v.Checks, motion.Check{ID: "SF06", Title: "Small toy", Fix: []motion.Change{},
-			Says: fmt.Sprintf("its longest side is %s. Anything under %s can choke small children and pets: keep it from them.", say.MM(long, 0), say.MM(t.belowMM, 0))})
+			Says: fmt.Sprintf("its longest side is %s. Anything under %s can choke small children and pets: keep it from them.", say.MM(seen.longMM, 0), say.MM(t.belowMM, 0))})
+	}
+	if seen.unsound != "" { // what cannot be is not predicted
+		v.Works, v.Mode, v.ModeWords = false, "does not stand", "It cannot stand so: "+seen.unsound+"."
+		v.Outcomes, v.Modes, v.Drawing = []motion.Outcome{}, []motion.Share{}, nil
 	}
 	return v, nil
 }
 
-// longestMM is the longer side of the finished toy pressed flat; ok is false when it
-// cannot be folded.
-func (b *watched) longestMM(knobs map[string]float64) (long float64, ok bool) {
-	folds := map[string]float64{}
+// look folds the toy, or remembers it; ok is false when it cannot be folded.
+func (b *watched) look(knobs map[string]float64) (seen look, ok bool) {
+	used := map[string]float64{}
 	for _, k := range b.pattern.Knobs {
-		if v, given := knobs[k.Name]; given && k.Kind == sequence.HardFold {
-			folds[k.Name] = v
+		v, given := knobs[k.Name]
+		derived := len(b.pattern.Derived) > 0 // and perhaps of this one
+		if given && (derived || slices.ContainsFunc(b.pattern.Sources, func(s sequence.Source) bool { _, uses := s.Used[k.Name]; return uses })) {
+			used[k.Name] = v
 		}
 	}
-	key := fmt.Sprint(folds) // maps are printed in order
+	key := fmt.Sprint(used) // maps are printed in order
 	b.mu.Lock()
 	defer b.mu.Unlock()
-	if long, ok = b.kept[key]; ok {
-		return long, true
+	if seen, ok = b.kept[key]; ok {
+		return seen, true
 	}
-	r := b.pattern.Rerun(b.last, b.sheet, folds)
+	r := b.pattern.Rerun(b.last, b.sheet, used)
 	if r.Err != nil {
-		return 0, false
+		return seen, false
 	}
 	b.last = r
 	box := r.Final().Box()
-	long = math.Max(box.Width(), box.Height())
+	seen = look{math.Max(box.Width(), box.Height()), body.Standing(r).Unsound()}
 	if len(b.kept) >= mostKept {
 		clear(b.kept)
 	}
-	b.kept[key] = long
-	return long, true
+	b.kept[key] = seen
+	return seen, true
 }

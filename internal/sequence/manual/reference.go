@@ -173,7 +173,7 @@ var moreStepEntries = []sequence.Entry{
 }
 
 var roundEntries = []sequence.Entry{
-	{Group: "step", Word: "open", Syntax: "open along LINE [and LINE]… moving P [and P]… angle DEG", Meaning: "Folds are opened in the round: 180 is flat-folded, 0 flat open.",
+	{Group: "step", Word: "open", Syntax: "open along LINE [and LINE]… moving P [and P]… angle DEG [up | down] [with LINE [and LINE]…]", Meaning: "Folds are opened in the round: 180 is flat-folded, 0 flat open. A crease that is not folded is folded so far, up or down. What hangs on them opens by as much as it has to; with names folds that must open as well, where there are several ways.",
 		Example: "sheet square 100\nvalley bring left to right as f\nopen along f moving L angle 60\nexpect L at R within 0.001", IDs: []string{"K39"}},
 	{Group: "step", Word: "bend", Syntax: "bend LINE moving P angle DEG [radius MM] [down]", Meaning: "Layers are bent about a line without a crease.",
 		Example: "sheet rect 60 200\ncrease through L R as m\nbend m moving T angle 90 radius 10\nexpect facets 2", IDs: []string{"K18"}},
@@ -181,7 +181,7 @@ var roundEntries = []sequence.Entry{
 		Example: "sheet rect 60 200\ncrease through L R as m\ncurl par(top,30,C) moving T angle 40 radius 15\nexpect facets 2", IDs: []string{"K19"}},
 	{Group: "step", Word: "wrap", Syntax: "wrap LINE moving P girth|diameter|radius MM", Meaning: "The paper goes round a gauge as far as it reaches.",
 		Example: "sheet strip 200 40\ncrease through B T as m\nwrap left moving C girth 55\nexpect facets 2", IDs: []string{"A25", "K38"}},
-	{Group: "step", Word: "part", Syntax: "part LINE into N", Meaning: "The leaves that hang on a line are spread to equal angles.",
+	{Group: "step", Word: "part", Syntax: "part LINE into N", Meaning: "The leaves that hang on a line are spread to equal angles, over every joint between them, folded or not; where another number hangs there the message says it.",
 		Example: "sheet square 150\nuse preliminary\npart [C BL] into 4\nexpect sheets 4 at BL", IDs: []string{"K23"}},
 	{Group: "step", Word: "pivot", Syntax: "pivot P about P angle DEG", Meaning: "Layers slide by a small turn in their own plane: not strictly flat, and weighed so.",
 		Example: "sheet square 100\nvalley bring TL to C as f\npivot TL about L angle 3\nexpect TL at C within 0.001", IDs: []string{"K20"}},

@@ -12,15 +12,31 @@ import (
 	"tussock/internal/sheet"
 )
 
-// open along LINE [and LINE] moving P [and P] angle DEG
+// open along LINE [and LINE] moving P [and P] angle DEG [up|down] [with LINE [and LINE]]
 type openStep struct {
 	lines  []sequence.LineExpr
 	moving []sequence.PointExpr
 	angle  sequence.NumExpr
 	rides  bool
+	fresh  int8
+	with   []sequence.LineExpr
 }
 
-func readOpen(p *lang.Parser, _ *sequence.Step) sequence.Action { return readOpening(p) }
+func readOpen(p *lang.Parser, _ *sequence.Step) sequence.Action {
+	a := readOpening(p)
+	if p.Accept("up") {
+		a.fresh = 1
+	} else if p.Accept("down") {
+		a.fresh = -1
+	}
+	if p.Accept("with") {
+		a.with = append(a.with, p.LineExpr())
+		for p.Accept("and") {
+			a.with = append(a.with, p.LineExpr())
+		}
+	}
+	return a
+}
 
 // readSetting reads an opening by the word of a way of moving.
 func readSetting(p *lang.Parser, _ *sequence.Step, t sequence.Setting) sequence.Action {
@@ -84,13 +100,40 @@ func (a *openStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		if err != nil {
 			return err
 		}
-		if !folded(r, pieces) {
-			return fold.Errorf(fold.CodeNoLine, "nothing is folded along %s, so there is nothing to open; fold it first, or write a bend", l.Words(r))
+		with, err := a.along(r, l, pieces)
+		if err != nil {
+			return err
 		}
 		d.Lines = append(d.Lines, seg)
-		r.Out.Openings = append(r.Out.Openings, sequence.Opening{Pieces: pieces, Moving: m, AngleDeg: d.AngleDeg, Step: s.No, Op: s.Op, Rides: a.rides})
+		r.Out.Openings = append(r.Out.Openings, sequence.Opening{Pieces: pieces, Moving: m, AngleDeg: d.AngleDeg, Step: s.No, Op: s.Op, Rides: a.rides, Fresh: a.fresh, With: with})
 	}
 	return nil
+}
+
+// along checks that there is something to open, and finds what opens with it.
+func (a *openStep) along(r *sequence.Course, l sequence.LineExpr, pieces []geom.Segment) (with []geom.Segment, err error) {
+	already := folded(r, pieces) || slices.ContainsFunc(r.Out.Openings, func(o sequence.Opening) bool {
+		return o.Fresh != 0 && slices.Equal(o.Pieces, pieces)
+	})
+	switch {
+	case a.fresh == 0 && !already:
+		return nil, fold.Errorf(fold.CodeNoLine, "nothing is folded along %s, so there is nothing to open; fold it first, say up or down behind the angle where it is creased, or write a bend", l.Words(r))
+	case a.fresh != 0 && folded(r, pieces):
+		return nil, fold.Errorf(fold.CodeNoLine, "%s is folded already, and so it opens the way it was folded; leave up or down out", l.Words(r))
+	case a.fresh != 0 && !slices.ContainsFunc(r.State.H, func(h fold.Hinge) bool { return h.Along(pieces...) }):
+		return nil, fold.Errorf(fold.CodeNoLine, "no crease lies along %s; crease it first, or write a bend", l.Words(r))
+	}
+	for _, w := range a.with {
+		more, err := sheetPieces(r, w)
+		if err != nil {
+			return nil, err
+		}
+		if !folded(r, more) {
+			return nil, fold.Errorf(fold.CodeNoLine, "nothing is folded along %s, so it cannot open", w.Words(r))
+		}
+		with = append(with, more...)
+	}
+	return with, nil
 }
 
 // folded tells whether the paper is folded along stretches of the sheet.
@@ -223,40 +266,6 @@ func onLayerOf(r *sequence.Course, p, m geom.Vec) (geom.Vec, error) {
 func boxCorners(r *sequence.Course) []geom.Vec {
 	b := r.Box
 	return []geom.Vec{{X: b.MinX, Y: b.MinY}, {X: b.MaxX, Y: b.MinY}, {X: b.MaxX, Y: b.MaxY}, {X: b.MinX, Y: b.MaxY}}
-}
-
-// part LINE into N
-type partStep struct {
-	line   sequence.LineExpr
-	leaves int
-}
-
-func readPart(p *lang.Parser, _ *sequence.Step) sequence.Action {
-	a := &partStep{line: p.LineExpr()}
-	p.Need("into")
-	a.leaves = int(p.Ranged("the number of leaves", 2, 24))
-	return a
-}
-
-func (a *partStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
-	line, seg, err := a.line.Folded(r)
-	if err != nil || r.Sh != nil {
-		return err
-	}
-	// The leaves hang together at the folds that lie on the line.
-	var pieces []geom.Segment
-	for _, h := range r.State.H {
-		iso := r.State.F[h.A].Iso
-		if r.State.Assigned(h) != fold.Flat && math.Abs(line.Side(iso.Apply(h.P))) < geom.OnPaper && math.Abs(line.Side(iso.Apply(h.Q))) < geom.OnPaper {
-			pieces = append(pieces, geom.Segment{A: h.P, B: h.Q})
-		}
-	}
-	if len(pieces) == 0 {
-		return fold.Errorf(fold.CodeMissesLine, "no leaves hang on %s", a.line.Words(r))
-	}
-	d.Line, d.AngleDeg, d.Lines = line, 360/float64(a.leaves), []geom.Segment{seg}
-	r.Out.Parts = append(r.Out.Parts, sequence.Parting{Step: s.No, Pieces: pieces, Leaves: a.leaves})
-	return nil
 }
 
 // pivot P about P angle DEG

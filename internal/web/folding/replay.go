@@ -131,7 +131,7 @@ func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {
 // viewReplay draws all steps; the finished toy is drawn by viewToy.
 func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) {
 	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
-		Knobs: setup.Knobs, OK: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
+		Knobs: setup.Knobs, OK: r.Err == nil, Sound: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
 	var measured body.Flat
 	var last *fold.State
@@ -145,8 +145,13 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		step := viewStep(r.Pattern, d, measured)
 		step.Made, step.Cautions = remarks.Made(d, made), answer.ViewCautions(cautions[i])
 		if d.InTheRound() {
-			round := draw.InSpace(body.Standing(r.UpTo(d.No)), toys.Ordinary())
+			pose := body.Standing(r.UpTo(d.No))
+			round := draw.InSpace(pose, toys.Ordinary())
 			step.Round = &round
+			if why := pose.Unsound(); why != "" {
+				v.Sound = false
+				step.Cautions = append(step.Cautions, answer.CautionView{ID: "torn", Title: "Cannot stand", Text: body.TearWords(why)})
+			}
 		}
 		v.Steps = append(v.Steps, step)
 	}

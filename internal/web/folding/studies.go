@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/sequence"
@@ -148,7 +149,7 @@ const samplesShown = 1000
 func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 	f := r.Final()
 	cells := layermap.Cells(f)
-	v := &StudyView{Replay: view, XRay: draw.XRay(f, cells), Pockets: []PocketView{}, Outline: [][]float64{}, Warnings: remarks.Warnings(r), Ratio: []float64{}}
+	v := &StudyView{Replay: view, XRay: draw.XRay(f, cells), Pockets: []PocketView{}, Outline: [][]float64{}, Warnings: append(remarks.Warnings(r), body.Tears(r)...), Ratio: []float64{}}
 	if v.Warnings == nil {
 		v.Warnings = []remarks.Warning{}
 	}

@@ -154,7 +154,8 @@ type ReplayView struct {
 	Sheet   bench.SheetSpec    `json:"sheet"`
 	Size    string             `json:"size" doc:"name of the sheet's size, empty for one's own"`
 	Knobs   map[string]float64 `json:"knobs"`
-	OK      bool               `json:"ok"`
+	OK      bool               `json:"ok" doc:"every step can be folded"`
+	Sound   bool               `json:"sound" doc:"and the toy can stand as its steps in the round set it: nothing torn, every angle reached, nothing passing through anything"`
 	Error   *FoldErrorView     `json:"error,omitempty"`
 	Advice  []AdviceView       `json:"advice"`
 	Start   draw.Picture       `json:"start"`

@@ -1,0 +1,137 @@
+package body_test
+
+import (
+	"math"
+	"strconv"
+	"strings"
+	"testing"
+
+	"tussock/internal/body"
+	"tussock/internal/foldtest"
+	"tussock/internal/geom"
+	"tussock/internal/sequence"
+)
+
+// toy is a construction to come, the sheets it is tried on, its own first, and knobs that
+// go with the sheet.
+type toy struct {
+	name   string
+	sheets [][2]float64
+	knobs  func(w float64) map[string]float64
+}
+
+var toysToCome = []toy{
+	{"finger-flapper", [][2]float64{{150, 150}, {120, 120}, {180, 180}}, func(w float64) map[string]float64 { return map[string]float64{"girth": 55 * w / 150} }},
+	{"bird", [][2]float64{{150, 150}, {100, 100}, {200, 200}}, nil},
+	{"hanging-token", [][2]float64{{215.9, 279.4}, {210, 297}, {150, 200}}, func(w float64) map[string]float64 {
+		return map[string]float64{"notch": w / 7.2, "pin": w / 5.4, "book": 30}
+	}},
+	{"turbine", [][2]float64{{100, 100}, {150, 150}, {80, 80}}, func(w float64) map[string]float64 { return map[string]float64{"rim": 0.08 * w} }},
+	{"pinwheel", [][2]float64{{113.262, 107.719}, {200, 200}, {90, 90}}, func(w float64) map[string]float64 { return map[string]float64{"bow": w / 4.5} }},
+	{"teller", [][2]float64{{160, 160}, {120, 120}, {210, 210}}, nil},
+}
+
+func (c toy) on(t *testing.T, w, h float64) *sequence.Replay {
+	t.Helper()
+	var knobs map[string]float64
+	if c.knobs != nil {
+		knobs = c.knobs(w)
+	}
+	return foldtest.On(t, foldtest.Toy(t, c.name), w, h, knobs)
+}
+
+// Every construction folds on its sheet and two others, stands soundly, and goes soundly
+// through every step in the round, in 40 steps.
+func TestToysToComeStandAllTheWay(t *testing.T) {
+	for _, c := range toysToCome {
+		for _, size := range c.sheets {
+			r := c.on(t, size[0], size[1])
+			if p := body.Standing(r); !p.Sound() || p.Residual > 1e-6 {
+				t.Errorf("%s on %v: %s, gap %g mm", c.name, size, p.Unsound(), p.Residual)
+			}
+			for _, d := range r.Steps {
+				if !d.InTheRound() || d.Op == sequence.OpPart {
+					continue // leaves are parted past each other: paper bends, no way of stiff pieces is claimed
+				}
+				m, ok := body.MotionOf(r, d.No, 41)
+				if !ok || len(m.Poses) != 41 {
+					t.Errorf("%s on %v, step %d: %d poses, torn by %v mm", c.name, size, d.No, len(m.Poses), m.Residual)
+					continue
+				}
+				mass := m.Poses[0].Weigh().G
+				for k, p := range m.Poses {
+					if !p.Sound() || p.Residual > 1e-6 || math.Abs(p.Weigh().G-mass) > 1e-9 {
+						t.Errorf("%s on %v, step %d, pose %d: %s, gap %g mm", c.name, size, d.No, k, p.Unsound(), p.Residual)
+						break
+					}
+				}
+			}
+		}
+	}
+}
+
+// Leaves of a pack, parted: each half leaf is a triangle with a corner at the middle and
+// its plane through the axis, so the centre of mass is known by hand.
+func TestPartedPacksBalanceByHand(t *testing.T) {
+	r := toysToCome[3].on(t, 100, 100)
+	m := body.Standing(r.UpTo(2)).Weigh()
+	// Half leaves by the axis rays of a square of side 100: to an edge's middle, to a corner.
+	half := 50 * math.Tan(math.Pi/8)
+	edge, corner := 50*half/2, 1250-50*half/2
+	along := (edge*100/3 + corner*((50+half)/math.Sqrt2+50*math.Sqrt2)/3) / 1250
+	near(t, "turbine, by hand", along, 37.377345, 1e-6)
+	near(t, "turbine, along the axis", m.CoM.X-50, along, 1e-9)
+	near(t, "turbine, off the axis", math.Hypot(m.CoM.Y-50, m.CoM.Z), 0, 1e-6)
+
+	for n := 3; n <= 8; n++ {
+		text := "sheet ngon " + itoa(n) + " 70\ncollapse fixed part(C,mid(P1,M1),1/2)"
+		for k := 1; k <= n; k++ {
+			sense := " M"
+			if k == 1 {
+				sense = " A"
+			}
+			text += " V C M" + itoa(k) + sense + " C P" + itoa(k)
+		}
+		r := foldtest.Fold(t, text+"\npart [C M1] into "+itoa(n))
+		p := body.Standing(r)
+		if !p.Sound() {
+			t.Errorf("%d leaves: %s", n, p.Unsound())
+		}
+		m := p.Weigh()
+		c, apothem := r.Landmarks["C"], 35/math.Tan(math.Pi/float64(n))
+		near(t, "CoM from the middle", math.Hypot(m.CoM.X-c.X, m.CoM.Y-c.Y), 2*apothem/3, 1e-6)
+		near(t, "CoM out of the plane", m.CoM.Z, 0, 1e-9)
+		if n == 5 {
+			near(t, "five leaves", 2*apothem/3, 32.115578, 1e-6)
+			// The axis lies in the plane, from the middle to M1: across the side P1P2.
+			near(t, "inertia about the axis", m.Iyy, m.G*35*35/6, 1e-6)
+			near(t, "as printed", m.Iyy, 137.7, 0.05)
+		}
+		// A different number of leaves is refused, and told.
+		p2 := foldtest.Parse(t, text+"\npart [C M1] into "+itoa(n+1))
+		if r := p2.Run(r.Sheet, nil); r.Err == nil || !strings.Contains(r.Err.Error(), itoa(n)+" leaves") {
+			t.Errorf("%d leaves parted into %d: %v", n, n+1, r.Err)
+		}
+	}
+}
+
+// A squashed pack has leaves that hang on lines without a fold: they are parted as well,
+// and the toy is not lopsided.
+func TestUnfoldedJointsPartToo(t *testing.T) {
+	r := foldtest.Fold(t, "sheet square 100\nuse preliminary\npart [C BL] into 4")
+	p := body.Standing(r)
+	if !p.Sound() {
+		t.Fatal(p.Unsound())
+	}
+	m := p.Weigh()
+	axis := r.Landmarks["BL"].Sub(r.Landmarks["C"])
+	at, _ := sequence.Place(r.Final(), r.Landmarks["BL"])
+	dir := at.Sub(r.Landmarks["C"]).Unit()
+	d := geom.Vec{X: m.CoM.X, Y: m.CoM.Y}.Sub(r.Landmarks["C"])
+	near(t, "off the axis", math.Hypot(d.Cross(dir), m.CoM.Z), 0, 1e-6)
+	if axis.Len() < 1 || d.Dot(dir) < 10 {
+		t.Errorf("CoM %v from the middle along %v", d, dir)
+	}
+}
+
+func itoa(n int) string { return strconv.Itoa(n) }
