@@ -182,13 +182,16 @@ func moved(v fold.Move, op sequence.Op, poses int) (m Motion, ok bool) {
 	limit := tornPart * longer(v.After)
 	crease := func(i int) bool { return v.After.H[i].Kind == fold.Crease }
 	mech := closure.Of(v.After)
-	found := mech.Between(from, to, crease, parts, root)
+	found := mech.Between(from, to, crease, parts, root, false)
 	// A tip that is reversed turns its spine inside out: stiff pieces jump there, paper bends.
 	if jumps := op == sequence.OpReverse || op == sequence.OpCrimp; !arrives(found, from, to, parts, jumps) {
 		if found = backwards(mech, from, to, poses, root); found == nil {
 			found = shutThenOpen(mech, from, to, poses, crease, root)
 		}
-		if found == nil || opened {
+		if found == nil {
+			found = mech.Between(from, to, crease, parts, root, true)
+		}
+		if !arrives(found, from, to, parts, jumps) {
 			return m, false
 		}
 	}

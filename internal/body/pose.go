@@ -96,7 +96,7 @@ func stagesOf(r *sequence.Replay, s *fold.State, openings []sequence.Opening, be
 		g := opened(s, openings, step)
 		for i, h := range s.H {
 			if b, ok := bends[h.Crease]; ok && h.Crease < 0 && r.Bends[-h.Crease-1].Step <= step {
-				g.rho[i] = geom.Rad(math.Abs(b.deg)) * float64(b.sense(s.F[h.A].Iso.FaceUp()))
+				g.rho[i] = b.fold(h, s.F[h.A].Iso.FaceUp())
 			}
 			for _, q := range r.Parts {
 				if rho, ok := parted(q, h, s.Assigned(h)); ok && q.Step <= step {
@@ -124,20 +124,51 @@ func parted(q sequence.Parting, h fold.Hinge, now fold.Assignment) (rho float64,
 	return 0, false
 }
 
-// strips is how many flat strips stand for a bend of so many degrees: one for
-// each 7.5°, at least 4. The weight's place is then right to better than 0.1 % of
-// the bend's radius.
-func strips(deg float64) int { return min(max(4, int(math.Ceil(math.Abs(deg)/7.5))), 96) }
+// stripDeg is what a flat strip stands for of a bend, in degrees: the weight's place is
+// then right to better than 0.1 % of the bend's radius. A bend has at least leastStrips
+// and at most mostStrips.
+const (
+	stripDeg    = 7.5
+	leastStrips = 4
+	mostStrips  = 96
+)
 
-// strip is what each strip of a bend adds, in degrees.
-type strip struct{ deg float64 }
+// strip is what the strips of a bend add, in degrees, by the number of the strip's line.
+type strip []float64
 
-// sense is up or down as seen from the piece's own front.
-func (b strip) sense(faceUp bool) fold.Assignment {
-	if (b.deg > 0) == faceUp {
-		return fold.Valley
+// fold is how far the hinge of a strip is folded, rad, positive for a mountain.
+func (b strip) fold(h fold.Hinge, faceUp bool) float64 {
+	deg := b[h.Line]
+	if faceUp { // up as seen from the piece's own front is a valley
+		deg = -deg
 	}
-	return fold.Mountain
+	return geom.Rad(deg)
+}
+
+// divided are the places of the lines at which a bend is folded, as distances from its own
+// line, and by how much each, degrees; with strips of so many degrees. None where these are
+// too many.
+func divided(b sequence.Bending, each float64) (offs []float64, deg strip) {
+	arcs := b.Bent()
+	from := 0.0
+	for _, a := range arcs {
+		n := int(math.Ceil(math.Abs(a.Deg) / each))
+		switch {
+		case a.MM == 0 && a.Deg != 0:
+			n = 1
+		case len(arcs) == 1:
+			n = max(n, leastStrips)
+		}
+		for k := range n {
+			offs = append(offs, from+a.MM*(float64(k)+0.5)/float64(n))
+			deg = append(deg, a.Deg/float64(n)*math.Copysign(1, b.AngleDeg))
+		}
+		from += a.MM
+	}
+	if len(offs) > mostStrips {
+		return nil, nil
+	}
+	return offs, deg
 }
 
 // bent divides a flat toy into the strips that its bends need. Each bend gets a
@@ -166,20 +197,21 @@ func bent(s *fold.State, bends []sequence.Bending) (_ *fold.State, out map[fold.
 		} else {
 			lines = append(lines, l.Flip())
 		}
-		id := fold.CreaseID(-i - 1)
-		n := strips(b.AngleDeg)
-		arc := b.RadiusMM * math.Abs(geom.Rad(b.AngleDeg))
-		var splits []fold.Split
-		for k := range n {
-			off := arc * (float64(k) + 0.5) / float64(n)
-			splits = append(splits, fold.Split{Line: l.Offset(float64(side) * off), Facets: set})
+		// Where that were more pieces than the engine takes, in coarser strips.
+		for each := stripDeg; each < 180; each *= 1.25 {
+			offs, deg := divided(b, each)
+			if offs == nil {
+				continue
+			}
+			var splits []fold.Split
+			for k, off := range offs {
+				splits = append(splits, fold.Split{Line: l.Offset(float64(side) * off), Facets: set, From: int8(k)})
+			}
+			if d, err := s.Divide(splits, fold.CreaseID(-i-1)); err == nil {
+				out[fold.CreaseID(-i-1)], s = deg, d
+				break
+			}
 		}
-		d, err := s.Divide(splits, id)
-		if err != nil {
-			continue // more pieces than the engine takes: drawn without this bend
-		}
-		out[id] = strip{b.AngleDeg / float64(n)}
-		s = d
 	}
 	away = make([]float64, len(s.F))
 	for i := range s.F {

@@ -5,9 +5,11 @@ import (
 	"testing"
 
 	"tussock/internal/body"
+	"tussock/internal/fold"
 	"tussock/internal/foldtest"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sheet"
 )
 
 func inRound(t *testing.T, text string) (*sequence.Replay, body.Pose) {
@@ -107,5 +109,104 @@ func TestBirdPoseReference(t *testing.T) {
 		for i, q := range [][2]float64{{m.Ixx, c.ixx}, {m.Iyy, c.iyy}, {m.Izz, c.izz}, {m.Ixy, c.ixy}, {m.Ixz, c.ixz}, {m.Iyz, c.iyz}} {
 			near(t, "inertia "+string(rune('0'+i))+" at "+c.angle, q[0], q[1], 1e-3)
 		}
+	}
+}
+
+// Paper wound three times round grows by its thickness each turn: the gauge, the paper
+// that is used up, and how far out its end lies, by hand.
+func TestWoundPaperGrows(t *testing.T) {
+	p := foldtest.Parse(t, "sheet strip 330 20\ncrease through B T\nwrap left moving C girth 100")
+	sh, err := sheet.New(330, 20, 80, 0.5)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := p.Run(sh, nil)
+	if r.Err != nil {
+		t.Fatal(r.Err)
+	}
+	var arcs []sequence.Arc
+	used := 0.0
+	for _, a := range r.Bends[0].Bent() {
+		used += a.MM
+		if a.RadiusMM() > 0 {
+			arcs = append(arcs, a)
+		}
+	}
+	near(t, "all paper is wound", used, 330, 1e-9)
+	if len(arcs) != 4 {
+		t.Fatalf("%d arcs: %v", len(arcs), arcs)
+	}
+	for i, a := range arcs {
+		near(t, "radius", a.RadiusMM(), 100/(2*math.Pi)+0.5*float64(i), 1e-9)
+		if i < 3 {
+			near(t, "a whole turn", a.Deg, 360, 4)
+		}
+	}
+	pose := body.Standing(r)
+	if !pose.Sound() {
+		t.Error(pose.Unsound())
+	}
+	// Every layer lies on a circle about the gauge, each a thickness further out.
+	axis := geom.Vec3{Z: 100 / (2 * math.Pi)}
+	most := 0.0
+	for i := range pose.State.F {
+		for _, c := range pose.Corners(fold.FacetID(i)) {
+			most = math.Max(most, math.Hypot(c.X-axis.X, c.Z-axis.Z))
+		}
+	}
+	near(t, "the outermost layer", most, arcs[3].RadiusMM(), 0.15)
+}
+
+// Halves that are wrapped round a finger from both sides lie on each other on two radii.
+func TestWrapsFromBothSidesOverlap(t *testing.T) {
+	r := toysToCome[0].on(t, 150, 150)
+	first, second := r.Bends[0], r.Bends[1]
+	radius := 55 / (2 * math.Pi)
+	near(t, "radius of the tube", radius, 8.754, 5e-4)
+	half := 75.8 / 2
+	near(t, "how far each half goes round", first.AngleDeg, geom.Deg(half/radius), 0.01)
+	near(t, "as printed", first.AngleDeg, 248, 0.5)
+	var arcs []sequence.Arc
+	for _, a := range second.Bent() {
+		if a.RadiusMM() > 0 {
+			arcs = append(arcs, a)
+		}
+	}
+	if len(first.Bent()) != 1 || len(arcs) != 2 {
+		t.Fatalf("%v, %v", first.Bent(), arcs)
+	}
+	near(t, "where the second half meets the first", arcs[0].Deg, 360-first.AngleDeg, 1e-6)
+	layers := (arcs[1].RadiusMM() - radius) / r.Sheet.ThicknessMM
+	near(t, "layers under it", layers, 4, 1e-9)
+	near(t, "overlap", first.AngleDeg-(360-first.AngleDeg), 136, 1)
+	// The centre of mass by the integral over the flat toy: paper at x from the axis comes
+	// to lie R (1 - cos x/R) above it.
+	flat := r.UpTo(9).Final()
+	var sum, area float64
+	for i := range flat.F {
+		poly := flat.Folded(fold.FacetID(i))
+		const n = 4000
+		for k := range n {
+			x := (float64(k) + 0.5) / n * 150
+			l := geom.Line{N: geom.Vec{X: 1}, D: x}
+			if s, ok := poly.ClipLine(l); ok {
+				a := s.Len() * 150 / n
+				area += a
+				sum += a * radius * (1 - math.Cos((x-75)/radius))
+			}
+		}
+	}
+	near(t, "area", area, 150*150, 20)
+	thin := foldtest.Toy(t, "finger-flapper")
+	sh, err := sheet.New(150, 150, 80, 0.01)
+	if err != nil {
+		t.Fatal(err)
+	}
+	m := body.Standing(thin.Run(sh, nil)).Weigh()
+	near(t, "height of the centre of mass", math.Abs(m.CoM.Z), sum/area, 0.02)
+	near(t, "about as printed", sum/area, 9.1, 0.15)
+	thick := body.Standing(r).Weigh()
+	if up := math.Abs(thick.CoM.Z) - math.Abs(m.CoM.Z); up <= 0 || up > 1 {
+		t.Errorf("thickness moves it by %v mm", up)
 	}
 }

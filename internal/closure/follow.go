@@ -16,9 +16,16 @@ const (
 	warmUp     = 1.6
 	leastStep  = 1e-7
 	stopFine   = 1e-5
-	homePull   = 0.03 // weight of home against closure, before closure alone is asked
 	homeRounds = 4
+
+	// yieldMM is by how much paper gapes rather than turn a hinge by one radian out of its
+	// straight way, where it may yield.
+	yieldMM     = 0.25
+	yieldRounds = 12
 )
+
+// homePulls are the weights of home against closure, before closure alone is asked.
+var homePulls = []float64{0.03, 0.005}
 
 // course is a way being gone.
 type course struct {
@@ -38,6 +45,7 @@ type course struct {
 	pinned  []bool
 
 	rho, c, jac, na, nb, step []float64
+	weights                   []float64 // of loops, nil for 1
 }
 
 // driven is an unknown whose angle is given all along.
@@ -357,13 +365,7 @@ func (k *course) reach(dt float64) ([]float64, bool) {
 // unless these are left free.
 func (k *course) correct(x []float64, held []bool, t float64, free bool) bool {
 	if k.home != nil {
-		goal := slices.Clone(x)
-		for o := range goal {
-			goal[o] = k.x0[o] + t*(k.home[o]-k.x0[o])
-		}
-		for range homeRounds {
-			k.newton(x, held, t, free, 1e-6, goal)
-		}
+		k.drawn(x, held, t, free)
 	}
 	mu := 1e-6
 	k.measure(x, nil)
@@ -373,7 +375,7 @@ func (k *course) correct(x []float64, held []bool, t float64, free bool) bool {
 		}
 		was := k.err(t, free)
 		old := slices.Clone(x)
-		if !k.newton(x, held, t, free, mu, nil) {
+		if !k.newton(x, held, t, free, mu, nil, 0) {
 			mu *= 100
 			continue
 		}
@@ -393,6 +395,32 @@ func (k *course) correct(x []float64, held []bool, t float64, free bool) bool {
 		}
 	}
 	return k.err(t, free) <= accepted
+}
+
+// drawn brings x near to where the loops close, drawn towards home.
+func (k *course) drawn(x []float64, held []bool, t float64, free bool) {
+	goal := slices.Clone(x)
+	for o := range goal {
+		goal[o] = k.x0[o] + t*(k.home[o]-k.x0[o])
+	}
+	for _, pull := range homePulls {
+		for range homeRounds {
+			k.newton(x, held, t, free, 1e-6, goal, pull)
+		}
+	}
+}
+
+// yield brings x near to where the loops close, as paper does that gives a little: a turn
+// that is left over counts by how far it gapes.
+func (k *course) yield(x []float64, t float64) {
+	goal := slices.Clone(x)
+	for o := range goal {
+		goal[o] = k.x0[o] + t*(k.home[o]-k.x0[o])
+	}
+	copy(x, goal) // from the straight way, not from where the paper was held up before
+	for range yieldRounds {
+		k.newton(x, k.held, t, false, 1e-8, goal, yieldMM/k.m.size)
+	}
 }
 
 func (k *course) measure(x, jac []float64) {
@@ -415,12 +443,12 @@ func (k *course) err(t float64, free bool) float64 {
 func (k *course) apartAt(i int, t float64) float64 { return k.apart[i] + t*(k.wants[i]-k.apart[i]) }
 
 // newton makes one damped Gauss-Newton step.
-func (k *course) newton(x []float64, held []bool, t float64, free bool, mu float64, goal []float64) bool {
+func (k *course) newton(x []float64, held []bool, t float64, free bool, mu float64, goal []float64, pull float64) bool {
 	y := k.y
 	k.measure(x, k.jac)
 	clear(k.na)
 	clear(k.nb)
-	y.normal(k.c, k.jac, k.na, k.nb)
+	y.normal(k.c, k.jac, k.na, k.nb, k.weights)
 	if !free {
 		for i := range k.apart {
 			r := y.rows + i
@@ -429,8 +457,8 @@ func (k *course) newton(x []float64, held []bool, t float64, free bool, mu float
 	}
 	if goal != nil {
 		for o := range x {
-			k.na[o*y.n+o] += homePull * homePull
-			k.nb[o] += homePull * homePull * (goal[o] - x[o])
+			k.na[o*y.n+o] += pull * pull
+			k.nb[o] += pull * pull * (goal[o] - x[o])
 		}
 	}
 	if !solve(y.n, k.na, k.nb, held, mu, k.step) {
@@ -471,8 +499,10 @@ const betweenSteps = 4
 
 // Between looks for poses on the way from some angles to others, at parts of that way: as
 // near to the straight way as closing allows. Nothing leads; every mover is drawn along.
-// A pose that does not close is the nearest found, and its gap says so.
-func (m *Mechanism) Between(from, to []float64, movers func(i int) bool, parts []float64, root fold.FacetID) []Found {
+// A pose that does not close is the nearest found, and its gap says so. Yielding paper
+// stays near the straight way and may gape a little for it: where stiff pieces would have
+// to go a long way round, paper gives.
+func (m *Mechanism) Between(from, to []float64, movers func(i int) bool, parts []float64, root fold.FacetID, yielding bool) []Found {
 	a := Ask{From: from, Movers: movers, Home: Towards, Target: to, Tied: true, Root: root}
 	orbit, n := m.unknowns(a, m.movable(a))
 	w := Way{Rates: make([]float64, len(orbit)), orbit: orbit, n: n}
@@ -490,9 +520,14 @@ func (m *Mechanism) Between(from, to []float64, movers func(i int) bool, parts [
 			for o := range x {
 				x[o] += (at - k.t) * (k.home[o] - k.x0[o])
 			}
-			for range 3 {
-				if k.correct(x, k.held, at, false) {
-					break
+			if yielding {
+				k.weights = k.y.arms()
+				k.yield(x, at)
+			} else {
+				for range 3 {
+					if k.correct(x, k.held, at, false) {
+						break
+					}
 				}
 			}
 			k.advance(x, at)

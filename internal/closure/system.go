@@ -213,16 +213,34 @@ func logOf(m geom.Iso3) geom.Vec3 {
 	return axis.Unit().Scale(math.Pi)
 }
 
-// normal adds JᵀJ and -Jᵀc of the closure rows to a and b.
-func (y *system) normal(c, jac, a, b []float64) {
+// normal adds JᵀJ and -Jᵀc of the closure rows to a and b; weights are those of the loops,
+// nil for 1.
+func (y *system) normal(c, jac, a, b, weights []float64) {
 	row := 0
 	for k, i := range y.loops {
 		r := y.m.loops[i].rows()
+		w := 1.0
+		if weights != nil {
+			w = weights[k]
+		}
 		for e := row; e < row+r; e++ {
-			y.addRow(jac[e*y.n:(e+1)*y.n], y.spans[k], c[e], 1, a, b)
+			y.addRow(jac[e*y.n:(e+1)*y.n], y.spans[k], c[e], w, a, b)
 		}
 		row += r
 	}
+}
+
+// arms are how long the longest hinge of each loop is, as a part of the size: by so much a
+// turn that is left over gapes.
+func (y *system) arms() []float64 {
+	out := make([]float64, len(y.loops))
+	for k, i := range y.loops {
+		for _, t := range y.m.loops[i].turns {
+			h := y.m.s.H[t.hinge]
+			out[k] = math.Max(out[k], h.P.Dist(h.Q)/y.m.size)
+		}
+	}
+	return out
 }
 
 // addRow adds one equation "this row times the step is -res", weighted, to the normal equations.

@@ -1,6 +1,10 @@
 package sequence
 
-import "tussock/internal/geom"
+import (
+	"math"
+
+	"tussock/internal/geom"
+)
 
 // Steps in the round. They are kept beside the flat toy and evaluated on the
 // finished one: each says what bends where, and by how much.
@@ -27,6 +31,29 @@ type Bending struct {
 	Moving   geom.Vec // a spot of the part that is bent away
 	AngleDeg float64  // positive towards the viewer
 	RadiusMM float64
+	// Arcs are what the bend is made of where its radius grows on the way, as that of paper
+	// that is wound over itself does; none for one radius.
+	Arcs []Arc
+}
+
+// Arc is a stretch of a bend: an arc with one radius, a straight piece, or, without a
+// length, a sharp bend.
+type Arc struct{ MM, Deg float64 }
+
+// RadiusMM of an arc; 0 for what is none.
+func (a Arc) RadiusMM() float64 {
+	if a.Deg == 0 {
+		return 0
+	}
+	return a.MM / math.Abs(geom.Rad(a.Deg))
+}
+
+// Bent are the arcs of a bend, the one next to its line first.
+func (b Bending) Bent() []Arc {
+	if len(b.Arcs) > 0 {
+		return b.Arcs
+	}
+	return []Arc{{b.RadiusMM * math.Abs(geom.Rad(b.AngleDeg)), math.Abs(b.AngleDeg)}}
 }
 
 // Parting spreads the leaves that hang on a line to equal angles.

@@ -202,7 +202,7 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if near, far := reach(r, line, side); far < geom.OnPaper || near > geom.OnPaper {
 		return fold.Errorf(fold.CodeNoLine, "%s runs beside the paper, so nothing would be bent; take a line that crosses it", a.line.Words(r))
 	}
-	b := sequence.Bending{Step: s.No, Kind: s.Op, Moving: m, RadiusMM: bendRadius}
+	b := bending{sequence.Bending{Step: s.No, Kind: s.Op, Moving: m, RadiusMM: bendRadius}}
 	if a.radius != nil {
 		b.RadiusMM = a.radius.Num(r) * a.factor
 	}
@@ -216,9 +216,12 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		for _, p := range boxCorners(r) {
 			far = math.Max(far, side*line.Side(p))
 		}
-		b.AngleDeg = math.Min(geom.Deg(far/b.RadiusMM), 1440)
+		b.AngleDeg = math.Min(geom.Deg(far/b.RadiusMM), mostTurns*360)
+		if s.Op == sequence.OpWrap {
+			b.wound(r, line, side, far)
+		}
 	}
-	if math.Abs(b.AngleDeg) > 1440 {
+	if math.Abs(b.AngleDeg) > mostTurns*360 {
 		return fold.Errorf(fold.CodeKnob, "a bend goes at most four times round, not %s°", sheet.Number(b.AngleDeg))
 	}
 	if a.down {
@@ -237,7 +240,7 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		}
 	}
 	d.Line, d.At, d.AngleDeg, d.Lines = line, &at, b.AngleDeg, []geom.Segment{seg}
-	r.Out.Bends = append(r.Out.Bends, b)
+	r.Out.Bends = append(r.Out.Bends, b.Bending)
 	return nil
 }
 
