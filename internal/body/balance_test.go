@@ -9,6 +9,7 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/foldtest"
+	"tussock/internal/sequence"
 )
 
 // A point that is brought to the balance lies on the centre of mass that is then reported,
@@ -75,3 +76,40 @@ type nothing struct{}
 
 func (nothing) Slip(int) (a, b float64)               { return 0, 0 }
 func (nothing) Creep(*fold.State, fold.Hinge) float64 { return 0 }
+
+// What a step does decides where the balance is: a single layer, a fold behind, a tip that
+// is reversed. Each time the tip lands on the centre of mass that is then reported, and it
+// is another place each time.
+func TestBalanceFollowsTheFold(t *testing.T) {
+	places := map[string]float64{}
+	for _, c := range []struct{ name, text, tip string }{
+		{"all that hangs on it", "sheet rect 100 140\nmoves reveal\nvalley bring left to right as d\nclip B mass 1\nvalley bring T to balance layers all as f\n", "T"},
+		{"the top layer", "sheet rect 100 140\nmoves reveal\nvalley bring left to right as d\nclip B mass 1\nvalley bring TL to balance layers top 1 at TL as f\n", "TL"},
+		{"behind", "sheet rect 100 140\nmoves reveal\nvalley bring left to right as d\nclip B mass 1\nmountain bring TR to balance layers bottom 1 at TR as f\n", "TR"},
+		{"reversed", "sheet square 100\nmoves reveal\nvalley bring TR to BL as d\nclip BR mass 1\nreverse inside TL bring TL to balance spine TL BR as f\n", "TL"},
+	} {
+		r := foldtest.Fold(t, c.text)
+		m := body.Measure(r.Final()).Loaded(r.Final(), r.Masses)
+		at, ok := sequence.Place(r.Final(), r.Landmarks[c.tip])
+		if !ok || at.Dist(m.CoM) > 1e-6 {
+			t.Errorf("%s: the tip lies at %v, the centre of mass at %v", c.name, at, m.CoM)
+		}
+		places[c.name] = m.CoM.Y
+	}
+	if math.Abs(places["the top layer"]-places["all that hangs on it"]) < 0.1 {
+		t.Errorf("one layer or all, the balance is the same: %v", places)
+	}
+}
+
+// As it stands: a token opened to a right angle balances where two half plates do.
+func TestComAsItStands(t *testing.T) {
+	r := foldtest.Fold(t, "sheet square 100\nmoves reveal\nvalley bring left to right as d\nopen along d moving L angle 90\naxle com standing\nexpect sheets 2 at com standing\n")
+	// Halves of 50 by 100: one lies, 25 mm from the fold; one stands upright on the fold.
+	got := r.Notes[0].At
+	c := body.Standing(r).Weigh().CoM
+	near(t, "by hand, x", c.X, (75.+50)/2, 1e-9)
+	near(t, "by hand, height", math.Abs(c.Z), 12.5, 1e-9)
+	at, _ := sequence.Place(r.Final(), got)
+	near(t, "the axle's spot", at.X, 62.5, 1e-6)
+	near(t, "the axle's spot, y", got.Y, 50, 1e-6)
+}

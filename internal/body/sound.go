@@ -193,3 +193,10 @@ func Tears(r *sequence.Replay) []remarks.Warning {
 func TearWords(why string) string {
 	return "the toy cannot stand so: " + why + "; take another angle, or open the folds that hold it"
 }
+
+// Balance is where the centre of mass of a toy as it stands lies over the plane of the
+// piece that stays, folded plane before the toy was opened.
+func Balance(r *sequence.Replay) geom.Vec {
+	c := Standing(r).Weigh().CoM
+	return geom.Vec{X: c.X, Y: c.Y}
+}

@@ -467,9 +467,23 @@ func (e LineRim) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	return l, s, nil
 }
 
-// PointCoM is the centre of mass of the toy as it lies.
-type PointCoM struct{}
+// PointCoM is the centre of mass of the toy as it lies, or as it stands in the round.
+type PointCoM struct{ Standing bool }
 
-func (PointCoM) Words(*Course) string                { return "the centre of mass" }
 func (e PointCoM) Sheet(r *Course) (geom.Vec, error) { return pinned(r, e) }
-func (PointCoM) Folded(r *Course) (geom.Vec, error)  { return r.centreOfMass(), nil }
+
+func (e PointCoM) Words(*Course) string {
+	if e.Standing {
+		return "the centre of mass as it stands"
+	}
+	return "the centre of mass"
+}
+
+func (e PointCoM) Folded(r *Course) (geom.Vec, error) {
+	if e.Standing {
+		if c, ok := r.Pat.Reader.Standing(r.Out.UpTo(len(r.Out.Steps))); ok {
+			return c, nil
+		}
+	}
+	return r.centreOfMass(), nil
+}

@@ -1,6 +1,7 @@
 package sequence
 
 import (
+	"tussock/internal/sequence/round"
 	"tussock/internal/sheet"
 )
 
@@ -65,7 +66,7 @@ type Named struct {
 }
 
 // Op is a kind of step.
-type Op string
+type Op = round.Op
 
 // The kinds of step. Those from OpBend on are set in the round and leave the flat
 // toy as it is; those from OpGlue to OpGuard are notes on the paper.

@@ -21,7 +21,20 @@ type Resolved struct {
 }
 
 // Resolve places a fold line on the state reached.
-func (r *Course) Resolve(f FoldLine) (out Resolved, err error) {
+func (r *Course) Resolve(f FoldLine) (out Resolved, err error) { return r.ResolveBy(f, r.valley) }
+
+// valley plans a plain valley fold of what is held.
+func (r *Course) valley(at Resolved) (fold.Plan, error) {
+	side := int8(1)
+	if at.Line.Side(at.Meets[0].At) < 0 {
+		side = -1
+	}
+	return r.State.SimpleFold(fold.Selection{Line: at.Line, Side: side, Seeds: r.State.FacetsAtSheet(*at.Held), Sense: fold.ValleySense}, 0)
+}
+
+// ResolveBy is Resolve for a step that folds in its own way: a line that depends on what
+// the fold does is found by folding so on trial.
+func (r *Course) ResolveBy(f FoldLine, plan func(at Resolved) (fold.Plan, error)) (out Resolved, err error) {
 	switch f.Kind {
 	case FoldPointPoint:
 		err = r.pointToPoint(f, &out)
@@ -38,7 +51,7 @@ func (r *Course) Resolve(f FoldLine) (out Resolved, err error) {
 	case FoldTwoPoints:
 		err = r.twoPoints(f, &out)
 	case FoldBalance:
-		err = r.toBalance(f, &out)
+		err = r.toBalance(f, &out, plan)
 	}
 	if err != nil {
 		return out, err
@@ -277,7 +290,7 @@ func (r *Course) twoPoints(f FoldLine, out *Resolved) error {
 // has after that fold. The place is found by folding on trial: each trial fold
 // brings the point to the centre that the one before left, until they agree to
 // 1e-9 mm. Since only part of the mass moves, the trials draw together.
-func (r *Course) toBalance(f FoldLine, out *Resolved) error {
+func (r *Course) toBalance(f FoldLine, out *Resolved, plan func(at Resolved) (fold.Plan, error)) error {
 	p, held, err := r.Spot(f.P)
 	if err != nil {
 		return err
@@ -289,17 +302,19 @@ func (r *Course) toBalance(f FoldLine, out *Resolved) error {
 			if !ok {
 				return Decision{}, fold.Errorf(fold.CodeNoLine, "%s lies on the centre of mass already", f.P.Words(r))
 			}
-			side := int8(1)
-			if l.Side(p) < 0 {
-				side = -1
+			var folded fold.Plan
+			if err := r.quietly(func() (err error) {
+				folded, err = plan(Resolved{Line: l, Held: &held, Meets: [2]Mark{PointMark(f.P.Words(r), p), PointMark("the centre of mass", target)}})
+				return err
+			}); err != nil {
+				return Decision{}, err
 			}
-			plan, err := r.State.SimpleFold(fold.Selection{Line: l, Side: side, Seeds: r.State.FacetsAtSheet(held), Sense: fold.ValleySense}, 0)
+			after, err := r.State.Apply(folded)
 			if err != nil {
 				return Decision{}, err
 			}
-			after, err := r.State.Apply(plan)
-			if err != nil {
-				return Decision{}, err
+			if i := after.FacetsAtSheet(held); len(i) == 0 || after.F[i[0]].Iso.Apply(held).Dist(target) > geom.OnPaper {
+				return Decision{}, fold.Errorf(fold.CodeNoLine, "this fold does not carry %s, so it cannot bring it to the centre of mass", f.P.Words(r))
 			}
 			c := weighed(after, func(f fold.FacetID) geom.Iso2 { return after.F[f].Iso }, r.loads())
 			if c.Dist(target) < 1e-9 {

@@ -1,5 +1,7 @@
 package sequence
 
+import "tussock/internal/geom"
+
 // NameKind is what a name of a pattern stands for.
 type NameKind string
 
@@ -85,6 +87,9 @@ func (p *Pattern) Setting(op Op) int {
 
 // Reader is what reads patterns: the language.
 type Reader interface {
+	// Standing is the centre of mass of the toy as it stands in the round, where it lies
+	// over the plane of the piece that stays; false where nothing knows how toys stand.
+	Standing(r *Replay) (geom.Vec, bool)
 	Parse(file, text string) (*Pattern, error)
 	// IsHead tells whether a line that begins with a word is a head statement of a way.
 	IsHead(word string) bool

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"sync"
 
+	"tussock/internal/body"
 	"tussock/internal/motion/flap"
 	"tussock/internal/motion/glide"
 	"tussock/internal/motion/hop"
@@ -67,7 +68,9 @@ func Language() *lang.Language {
 	for _, w := range All() {
 		words = append(words, w.Language)
 	}
-	return operations.Language(words...)
+	l := operations.Language(words...)
+	l.Stands = body.Balance
+	return l
 }
 
 // Parse reads a pattern in that language. file is only used in messages. The error is a

@@ -173,7 +173,7 @@ func (p *Parser) pointNested(depth int) sequence.PointExpr {
 	}
 	p.Next()
 	if t.Text == "com" {
-		return sequence.PointCoM{}
+		return sequence.PointCoM{Standing: p.Accept("standing")}
 	}
 	p.Need("(")
 	e := p.pointCall(t.Text, depth)

@@ -3,6 +3,8 @@ package lang
 import (
 	"fmt"
 	"slices"
+
+	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )
 
@@ -14,6 +16,17 @@ type Language struct {
 	Ways  []sequence.Vocabulary
 	// Set reads a step that sets a part, as a way of moving describes it.
 	Set func(p *Parser, s *sequence.Step, t sequence.Setting) sequence.Action
+	// Stands says where the centre of mass of a toy lies that stands in the round.
+	Stands func(r *sequence.Replay) geom.Vec
+}
+
+// Standing is where the centre of mass of a toy lies that stands in the round, over the
+// plane of the piece that stays.
+func (l *Language) Standing(r *sequence.Replay) (geom.Vec, bool) {
+	if l.Stands == nil {
+		return geom.Vec{}, false
+	}
+	return l.Stands(r), true
 }
 
 // StepReader reads what follows the word of a step, and gives what the step does.

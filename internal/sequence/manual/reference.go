@@ -55,7 +55,7 @@ var placeEntries = []sequence.Entry{
 		Example: "sheet square 90\nvalley bring toward(TL,TR,30) to BL as f\nexpect part(TL,TR,1/3) at BL within 0.001", IDs: []string{"A11", "A12"}},
 	{Group: "place", Word: "meet, foot", Syntax: "meet(LINE,LINE)  foot(P,LINE)", Meaning: "Where two lines cross, extended as far as need be; the nearest place of a line. Written inside a fold they may lie beyond the paper.",
 		Example: "sheet polygon 0 0 100 0 80 100 20 100\nvalley through meet(E4,E2) square E1 moving P2\nexpect P2 at P1 within 0.001", IDs: []string{"A18"}},
-	{Group: "place", Word: "sheet, com", Syntax: "sheet(x,y)  com", Meaning: "A place given in mm of the flat sheet; the centre of mass of the toy as it lies.",
+	{Group: "place", Word: "sheet, com", Syntax: "sheet(x,y)  com  com standing", Meaning: "A place given in mm of the flat sheet; the centre of mass of the toy as it lies, with all that is fixed to it; that of the toy as it stands after steps in the round, seen square to the piece that stays.",
 		Example: "sheet rect 100 200\nvalley bring TL to com as f\nexpect TL at sheet(50,100) within 0.001", IDs: []string{"A22"}},
 	{Group: "line", Word: "NAME, [P P]", Syntax: "a crease or edge by its name, or the line through two landmarks", Meaning: "A named line that a later fold has bent is refused; the message names the piece to write instead.",
 		Example: "sheet square 100\ncrease bring left to right as k\nvalley bring [BL TL] to k as g\nexpect TL at T within 0.001", IDs: []string{"A02"}},
@@ -96,7 +96,7 @@ var foldEntries = []sequence.Entry{
 		Example: "sheet square 100\nvalley bring left to right gap 2 as f\nexpect TL at sheet(98,100) within 0.001", IDs: []string{"A21"}},
 	{Group: "fold", Word: "offset, tilt", Syntax: "… offset MM toward P   … tilt DEG toward P about P", Meaning: "Moves the crease off its landmarks: for knobs.",
 		Example: "sheet square 100\nvalley bring left to right offset 5 toward BL\nexpect TL at sheet(90,100) within 0.001", IDs: nil},
-	{Group: "fold", Word: "bring P to balance", Syntax: "bring P to balance", Meaning: "The fold after which the point lies on the centre of mass of the folded toy.",
+	{Group: "fold", Word: "bring P to balance", Syntax: "bring P to balance", Meaning: "The fold after which the point lies on the centre of mass of the folded toy, whatever it is fixed with and whichever layers this step moves; a tip may be reversed to it.",
 		Example: "sheet rect 60 200\nvalley bring T to balance as f\nexpect T at com within 0.001", IDs: []string{"A22"}},
 }
 

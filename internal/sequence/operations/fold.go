@@ -88,48 +88,22 @@ func (a *foldStep) readLayers(p *lang.Parser) {
 }
 
 func (a *foldStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
-	at, err := r.Resolve(a.fold)
+	at, err := r.ResolveBy(a.fold, func(at sequence.Resolved) (fold.Plan, error) {
+		plan, _, err := a.plan(r, s.Op, at, 0)
+		return plan, err
+	})
 	if err != nil {
 		return err
 	}
 	d.Line, d.Meets, d.Pivot, d.ShiftMM, d.TiltDeg, d.GapMM = at.Line, at.Meets, at.Pivot, at.Shift, at.Tilt, at.Gap
-	sel := fold.Selection{Line: at.Line, Side: 1, Sense: fold.ValleySense}
-	if s.Op == sequence.OpMountain {
-		sel.Sense = fold.MountainSense
-	}
-	if a.between[0] != nil {
-		var ends [2]geom.Vec
-		for i, e := range a.between {
-			p, err := e.Folded(r)
-			if err != nil {
-				return err
-			}
-			ends[i] = at.Line.Foot(p)
-		}
-		sel.Pressed = &geom.Segment{A: ends[0], B: ends[1]}
-	}
-	return r.Move(d, []geom.Line{at.Line}, false, func() (plan fold.Plan, err error) {
-		if sel.Side, sel.Seeds, err = a.hold(r, at); err != nil {
-			return plan, err
-		}
-		d.Side = sel.Side
-		crease := fold.CreaseID(s.No)
-		switch {
-		case s.Op == sequence.OpCrease:
-			d.Moving = r.State.Closure(sel)
-			return r.State.CreaseOnly(sel, crease)
-		case a.under != nil || a.over != nil:
-			plan, err = a.tuck(r, sel, crease)
-		default:
-			plan, err = r.State.SimpleFold(sel, crease)
-		}
+	return r.Move(d, []geom.Line{at.Line}, false, func() (fold.Plan, error) {
+		plan, sel, err := a.plan(r, s.Op, at, fold.CreaseID(s.No))
 		if err != nil {
 			return plan, err
 		}
-		d.Moving = r.State.Closure(sel)
-		if a.under != nil || a.over != nil {
-			sel.Free = true
-			d.Moving = r.State.Closure(sel)
+		d.Side, d.Moving = sel.Side, r.State.Closure(sel)
+		if s.Op == sequence.OpCrease {
+			return plan, nil
 		}
 		d.Moved = len(d.Moving)
 		if s.Op == sequence.OpLeaf && len(plan.Split)+len(plan.Splits) > 0 {
@@ -137,6 +111,38 @@ func (a *foldStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		}
 		return plan, nil
 	})
+}
+
+// plan is the fold along a line, and what it takes along.
+func (a *foldStep) plan(r *sequence.Course, op sequence.Op, at sequence.Resolved, crease fold.CreaseID) (plan fold.Plan, sel fold.Selection, err error) {
+	sel = fold.Selection{Line: at.Line, Side: 1, Sense: fold.ValleySense}
+	if op == sequence.OpMountain {
+		sel.Sense = fold.MountainSense
+	}
+	if a.between[0] != nil {
+		var ends [2]geom.Vec
+		for i, e := range a.between {
+			p, err := e.Folded(r)
+			if err != nil {
+				return plan, sel, err
+			}
+			ends[i] = at.Line.Foot(p)
+		}
+		sel.Pressed = &geom.Segment{A: ends[0], B: ends[1]}
+	}
+	if sel.Side, sel.Seeds, err = a.hold(r, at); err != nil {
+		return plan, sel, err
+	}
+	switch {
+	case op == sequence.OpCrease:
+		plan, err = r.State.CreaseOnly(sel, crease)
+	case a.under != nil || a.over != nil:
+		plan, err = a.tuck(r, sel, crease)
+		sel.Free = true
+	default:
+		plan, err = r.State.SimpleFold(sel, crease)
+	}
+	return plan, sel, err
 }
 
 // tuck plans a fold that ends under or over a named layer.

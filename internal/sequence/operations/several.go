@@ -100,7 +100,7 @@ func (a *reverseStep) readSpine(p *lang.Parser) {
 }
 
 func (a *reverseStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
-	at, err := r.Resolve(a.fold)
+	at, err := r.ResolveBy(a.fold, func(at sequence.Resolved) (fold.Plan, error) { return a.plan(r, at.Line, 0) })
 	if err != nil {
 		return err
 	}
@@ -120,29 +120,34 @@ func (a *reverseStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done)
 	d.At = &tip
 	for _, l := range lines {
 		err := r.Move(d, []geom.Line{l}, false, func() (fold.Plan, error) {
-			t, err := a.tip.Sheet(r)
-			if err != nil {
-				return fold.Plan{}, err
-			}
-			var spine []geom.Segment
-			for _, q := range a.spine {
-				u, err := q.A.Sheet(r)
-				if err != nil {
-					return fold.Plan{}, err
-				}
-				v, err := q.B.Sheet(r)
-				if err != nil {
-					return fold.Plan{}, err
-				}
-				spine = append(spine, geom.Segment{A: u, B: v})
-			}
-			return steps.Reverse(r.State, t, l, spine, a.outside, fold.CreaseID(s.No))
+			return a.plan(r, l, fold.CreaseID(s.No))
 		})
 		if err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// plan is the reverse fold along one line.
+func (a *reverseStep) plan(r *sequence.Course, l geom.Line, crease fold.CreaseID) (fold.Plan, error) {
+	t, err := a.tip.Sheet(r)
+	if err != nil {
+		return fold.Plan{}, err
+	}
+	var spine []geom.Segment
+	for _, q := range a.spine {
+		u, err := q.A.Sheet(r)
+		if err != nil {
+			return fold.Plan{}, err
+		}
+		v, err := q.B.Sheet(r)
+		if err != nil {
+			return fold.Plan{}, err
+		}
+		spine = append(spine, geom.Segment{A: u, B: v})
+	}
+	return steps.Reverse(r.State, t, l, spine, a.outside, crease)
 }
 
 // squash spine P P onto L [under P] [over P]
