@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"tussock/internal/body"
+	"tussock/internal/fold"
 	"tussock/internal/foldtest"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
@@ -135,3 +136,55 @@ func TestUnfoldedJointsPartToo(t *testing.T) {
 }
 
 func itoa(n int) string { return strconv.Itoa(n) }
+
+// A pack that lies all to one side: its outer leaf goes over, then the next, as it falls by
+// nature; parted it is the same wheel. Gathered from a pentagon cut from a square as well.
+func TestLeavesOfAPackGoOver(t *testing.T) {
+	pack := "sheet ngon 5 70\ncollapse fixed part(C,mid(P1,M1),1/2) V C M1 M C P2 V C M2 M C P3 V C M3 M C P4 V C M4 M C P5 V C M5 A C P1\n"
+	over := "leaf along [C M1] moving P1 layers top 1 at P1 as o1\n"
+	for _, c := range []struct {
+		text       string
+		here, over int
+	}{
+		{pack, 10, 0},
+		{pack + over, 8, 2},
+		{pack + over + "leaf along [C M1] moving P2 layers top 1 at P2 as o2\n", 6, 4},
+	} {
+		r := foldtest.Fold(t, c.text)
+		s := r.Final()
+		axis := geom.Line{}
+		cm, m1 := r.Landmarks["C"], r.Landmarks["M1"]
+		at, _ := sequence.Place(s, m1)
+		axis, _ = geom.LineThrough(cm, at)
+		here, over := 0, 0
+		p3, _ := sequence.Place(s, r.Landmarks["P3"])
+		side := axis.Side(p3)
+		for i := range s.F {
+			if axis.Side(s.Folded(fold.FacetID(i)).Centroid())*side > 0 {
+				here++
+			} else {
+				over++
+			}
+		}
+		if here != c.here || over != c.over {
+			t.Errorf("%d pieces stay and %d lie over, not %d and %d", here, over, c.here, c.over)
+		}
+		if faults := s.Faults(); len(faults) > 0 {
+			t.Errorf("%v", faults)
+		}
+		parted := body.Standing(foldtest.Fold(t, c.text+"part [C M1] into 5"))
+		if !parted.Sound() {
+			t.Error(parted.Unsound())
+		}
+		m := parted.Weigh()
+		near(t, "parted, the same wheel", math.Hypot(m.CoM.X-cm.X, m.CoM.Y-cm.Y), 32.115578, 1e-6)
+	}
+	r := foldtest.Fold(t, "sheet square 150\nuse pentagon\ngather about C as rays")
+	if c := r.Final().Count(); c.Folded != 10 || len(r.Final().F) != 10 {
+		t.Errorf("a pentagon as cut gathers in %d folds and %d pieces", c.Folded, len(r.Final().F))
+	}
+	twisted := foldtest.Fold(t, "sheet square 150\nuse pentagon\ntwist 5 about C radius 12 slant 50 fixed C")
+	if n := twisted.Final().Count().Folded; n < 15 {
+		t.Errorf("a twist on the pentagon has %d folds", n)
+	}
+}

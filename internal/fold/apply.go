@@ -85,13 +85,16 @@ func (s *State) Divide(splits []Split, id CreaseID) (*State, error) {
 		}
 		root, parent, cur = next, up, out
 	}
-	if cur != s {
-		for i := range cur.F {
-			cur.F[i].Parent = root[i]
-		}
-		for i := range cur.H {
-			cur.H[i].Parent = parent[i]
-		}
+	if cur == s { // nothing is cut, and every piece comes from itself
+		whole := *s
+		whole.F, whole.H = slices.Clone(s.F), slices.Clone(s.H)
+		cur = &whole
+	}
+	for i := range cur.F {
+		cur.F[i].Parent = root[i]
+	}
+	for i := range cur.H {
+		cur.H[i].Parent = parent[i]
 	}
 	return cur, nil
 }

@@ -140,13 +140,12 @@ func Tuck(s *fold.State, sel fold.Selection, at Place, id fold.CreaseID) (fold.P
 	}
 	crossed := s.Crossed(set, sel.Line)
 	var splits []fold.Split
-	d := s
 	if len(crossed) > 0 {
 		splits = []fold.Split{{Line: sel.Line, Facets: crossed, Pressed: sel.Pressed}}
-		var err error
-		if d, err = s.Divide(splits, id); err != nil {
-			return fold.Plan{}, err
-		}
+	}
+	d, err := s.Divide(splits, id) // also without a split: it says from what each piece comes
+	if err != nil {
+		return fold.Plan{}, err
 	}
 	move := part{t: geom.Reflection(sel.Line)}
 	for i := range d.F {
@@ -157,6 +156,21 @@ func Tuck(s *fold.State, sel fold.Selection, at Place, id fold.CreaseID) (fold.P
 	p := planned(d, splits, id, at, move)
 	for i := range p.Hints {
 		p.Hints[i].Sign *= signOf(sel.Sense, p.Hints[i].Hard)
+	}
+	return p, nil
+}
+
+// Around plans the turn of a leaf that lies round others about a fold that is there: each
+// of its pieces goes its own way, above or below what stays.
+func Around(s *fold.State, sel fold.Selection, id fold.CreaseID) (fold.Plan, error) {
+	sel.Free = true
+	set := s.Closure(sel)
+	if len(set) == 0 || len(set) == len(s.F) || len(s.Crossed(set, sel.Line)) > 0 {
+		return fold.Plan{}, fold.Errorf(fold.CodeMissesLine, "no leaf hangs there by itself that could be turned about this fold")
+	}
+	p := fold.Plan{Solve: true, Crease: id}
+	for _, f := range set {
+		p.Bodies = append(p.Bodies, fold.Body{Facets: []fold.FacetID{f}, T: geom.Reflection(sel.Line)})
 	}
 	return p, nil
 }

@@ -141,6 +141,12 @@ func (a *foldStep) plan(r *sequence.Course, op sequence.Op, at sequence.Resolved
 		sel.Free = true
 	default:
 		plan, err = r.State.SimpleFold(sel, crease)
+		if all := fold.As(err); op == sequence.OpLeaf && all != nil && all.Code == fold.CodeMissesLine {
+			// A pack that goes all to one side: its outer leaf lies round all others, and goes
+			// over with both halves, one above and one below.
+			sel.Free = true
+			plan, err = steps.Around(r.State, sel, crease)
+		}
 	}
 	return plan, sel, err
 }

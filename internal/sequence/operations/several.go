@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
 	"tussock/internal/fold/steps"
 	"tussock/internal/geom"
 	"tussock/internal/say"
@@ -460,8 +461,24 @@ func (a *generatedStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Don
 	return a.gathered(r, s, d, lines)
 }
 
+// asCut is the outline of the paper that is still there, as it lies on the flat sheet: of
+// its largest part, where slits or holes leave several rims.
+func asCut(s *fold.State) geom.Polygon {
+	cells := make([]layermap.Cell, len(s.F))
+	for i, f := range s.F {
+		cells[i] = layermap.Cell{Poly: f.Poly}
+	}
+	var best geom.Polygon
+	for _, rim := range layermap.Silhouette(cells) {
+		if best == nil || rim.Area() > best.Area() {
+			best = rim
+		}
+	}
+	return best.Straightened()
+}
+
 func (a *generatedStep) pattern(r *sequence.Course) ([]steps.Line, error) {
-	outline := geom.Polygon(r.State.Sheet.Outline())
+	outline := asCut(r.State)
 	if a.kind == sequence.OpRabbit {
 		var c [3]geom.Vec
 		for i, e := range a.corners {
