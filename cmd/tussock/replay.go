@@ -148,7 +148,7 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 	s := r.Final()
 	var drawing exchange.Drawing
 	if f.dxf != "" || f.creaseMap != "" {
-		drawing = exchange.CreaseMap(s, layermap.Silhouette(layermap.Cells(s)))
+		drawing = exchange.CreaseMap(s, layermap.Silhouette(layermap.Cells(s)), r.Notes)
 	}
 	for _, file := range []struct {
 		name string
@@ -183,9 +183,9 @@ func (f *replayFlags) picture(r *sequence.Replay) string {
 	if f.step > 0 {
 		d := r.Steps[f.step-1]
 		next := draw.Next(d)
-		return draw.SVG(draw.Flat(d.Before), &next, draw.Plain)
+		return draw.SVG(draw.At(r, d.No-1), &next, draw.Plain)
 	}
-	return draw.SVG(draw.Flat(r.Final()), nil, draw.Plain)
+	return draw.SVG(draw.At(r, len(r.Steps)), nil, draw.Plain)
 }
 
 // carryOut reads, replays and turns every failure into the one error shape.

@@ -58,6 +58,15 @@ const creasedDeg = 165
 // and the last after it. ok is false where no motion of flat, stiff pieces was found:
 // then the step can only be shown before and after.
 func MotionOf(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
+	m, ok = motionOf(r, step, poses)
+	notes := r.UpTo(step).Notes
+	for i := range m.Poses {
+		m.Poses[i].Notes = notes
+	}
+	return m, ok
+}
+
+func motionOf(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 	d := r.Steps[step-1]
 	switch {
 	case d.InTheRound():

@@ -27,6 +27,8 @@ type Pose struct {
 	Crossing []closure.Pair
 	// Loads are tape, clips and the like, where they are in space.
 	Loads []Load
+	// Notes are what is written on the paper.
+	Notes []sequence.Note
 	// Lips are edges that are bent at last, for pictures.
 	Lips   []Lip
 	partOf []int // 1+index of the opening a facet swings with, 0 for none
@@ -62,6 +64,7 @@ func standing(r *sequence.Replay, openings []sequence.Opening, frames int) []Pos
 		for _, m := range r.Masses {
 			out[i].load(m)
 		}
+		out[i].Notes = r.Notes
 	}
 	return out
 }

@@ -1,6 +1,8 @@
 package body
 
 import (
+	"math"
+
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
@@ -85,6 +87,10 @@ type LabelReport struct {
 	Text    string     `json:"text,omitempty"`
 	At      [2]float64 `json:"at"`
 	Visible bool       `json:"visible"` // on the top layer, with its face up
+	Back    bool       `json:"back"`    // written on the sheet's back
+	SizeMM  float64    `json:"size_mm,omitempty"`
+	TurnDeg float64    `json:"turn_deg"` // as it lies now, against the clock, seen from above
+	Zone    string     `json:"zone,omitempty"`
 }
 
 // StudyOf gathers it all for a replay's last good state.
@@ -151,13 +157,19 @@ func (st *Study) symmetry(r *sequence.Replay, s *fold.State) {
 }
 
 func labelled(s *fold.State, n sequence.Note) LabelReport {
-	out := LabelReport{Kind: string(n.Kind), Text: n.Text}
+	out := LabelReport{Kind: string(n.Kind), Text: n.Text, Back: n.OnBack, SizeMM: n.SizeMM, Zone: n.Zone}
 	f := s.FacetsAtSheet(n.At)
 	if len(f) == 0 {
 		return out
 	}
 	at := s.F[f[0]].Iso.Apply(n.At)
 	out.At = pair(at)
+	run := geom.Vec{X: math.Cos(geom.Rad(n.TurnDeg)), Y: math.Sin(geom.Rad(n.TurnDeg))}
+	if n.OnBack {
+		run.X = -run.X
+	}
+	run = s.F[f[0]].Iso.Turn(run)
+	out.TurnDeg = geom.Deg(math.Atan2(run.Y, run.X))
 	if top, ok := s.TopAt(at); ok {
 		for _, g := range f {
 			out.Visible = out.Visible || g == top && s.F[g].Iso.FaceUp() != n.OnBack

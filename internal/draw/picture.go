@@ -61,6 +61,8 @@ type Picture struct {
 	View  [4]float64  `json:"view"` // left, top, width and height of the paper, mm
 	Faces []Face      `json:"faces"`
 	CoM   *[2]float64 `json:"com,omitempty"` // centre of mass
+	// Written is what is written on the paper, where it shows.
+	Written []Written `json:"written,omitempty"` // what is written on the paper, where it shows
 }
 
 // Overlay is what is drawn over a picture to show the next step.

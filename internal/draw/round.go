@@ -57,6 +57,10 @@ func Round(p body.Pose, c Camera) Picture {
 			pic.Faces = append(pic.Faces, Face{Points: flatPoints(pts...), Front: c.toward.Dot(q.normal) > 0})
 		}
 	}
+	if len(p.Notes) > 0 {
+		polys, planes := c.seen(p)
+		pic.written(p, c, polys, planes)
+	}
 	pic.View = view(box)
 	pic.Balance(c.project(p.Weigh().CoM))
 	return pic

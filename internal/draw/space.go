@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -21,23 +22,10 @@ func Slanted(azimuthDeg, elevationDeg float64) Camera {
 // two pieces lie in one plane, as layers do, the order of the layers decides.
 func InSpace(p body.Pose, c Camera) Picture {
 	n := len(p.State.F)
-	polys := make([]geom.Polygon, n)
-	planes := make([]plane, n)
+	polys, planes := c.seen(p)
 	box := geom.EmptyBox()
-	for i := range n {
-		id := fold.FacetID(i)
-		normal := p.At[i].Turn(geom.Vec3{Z: 1})
-		corners := p.Corners(id)
-		planes[i] = plane{normal, normal.Dot(corners[0])}
-		for _, v := range corners {
-			polys[i] = append(polys[i], c.project(v))
-		}
-		if polys[i].Area() < 0 {
-			for a, b := 0, len(polys[i])-1; a < b; a, b = a+1, b-1 {
-				polys[i][a], polys[i][b] = polys[i][b], polys[i][a]
-			}
-		}
-		box = box.Grow(polys[i]...)
+	for _, q := range polys {
+		box = box.Grow(q...)
 	}
 	over := make([][]bool, n) // over[i][j]: i hides j
 	for i := range over {
@@ -62,9 +50,27 @@ func InSpace(p body.Pose, c Camera) Picture {
 		}
 		pic.Faces = append(pic.Faces, f)
 	}
+	pic.written(p, c, polys, planes)
 	pic.View = view(box)
 	pic.Balance(c.project(p.Weigh().CoM))
 	return pic
+}
+
+// seen are the pieces of a pose as the camera sees them, and their planes.
+func (c Camera) seen(p body.Pose) ([]geom.Polygon, []plane) {
+	polys, planes := make([]geom.Polygon, len(p.State.F)), make([]plane, len(p.State.F))
+	for i := range polys {
+		normal := p.At[i].Turn(geom.Vec3{Z: 1})
+		corners := p.Corners(fold.FacetID(i))
+		planes[i] = plane{normal, normal.Dot(corners[0])}
+		for _, v := range corners {
+			polys[i] = append(polys[i], c.project(v))
+		}
+		if polys[i].Area() < 0 {
+			slices.Reverse(polys[i])
+		}
+	}
+	return polys, planes
 }
 
 type plane struct {

@@ -67,6 +67,26 @@ func (w *svg) paper(p Picture, c Colours, size float64) {
 	}
 }
 
+// written draws what is written on the paper.
+func (w *svg) written(p Picture, size float64) {
+	for _, t := range p.Written {
+		faint := ""
+		if t.Behind {
+			faint = ` opacity="0.4"`
+		}
+		if len(t.Line) == 4 {
+			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"%s/>`, pts(t.Line), ink, num(size*0.004), faint)
+			continue
+		}
+		m := make([]string, len(t.Place))
+		for i, v := range t.Place {
+			m[i] = strconv.FormatFloat(v, 'f', -1, 64)
+		}
+		w.f(`<text transform="matrix(%s)" font-size="%s" font-family="sans-serif" font-weight="700" text-anchor="middle" dominant-baseline="central" fill="%s"%s>%s</text>`,
+			strings.Join(m, " "), num(t.SizeMM), ink, faint, escaped(t.Text))
+	}
+}
+
 // overlay draws what to do.
 func (w *svg) overlay(o Overlay, size float64) {
 	line := size * 0.005
@@ -125,6 +145,7 @@ func SVG(p Picture, next *Overlay, c Colours) string {
 	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="%s %s %s %s">%s`,
 		num(v[2]+2*pad), num(v[3]+2*pad), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad), head)
 	w.paper(p, c, size)
+	w.written(p, size)
 	if next != nil {
 		w.overlay(*next, size)
 	}
@@ -148,14 +169,14 @@ func Contact(r *sequence.Replay, c Colours) string {
 		name := "finished"
 		if i < len(r.Steps) {
 			d := r.Steps[i]
-			p = Flat(d.Before)
+			p = At(r, d.No-1)
 			next := Next(d)
 			o, name = &next, fmt.Sprintf("%d %s", d.No, d.Op)
 			if d.Name != "" {
 				name += " " + d.Name
 			}
 		} else {
-			p = Flat(r.Final())
+			p = At(r, len(r.Steps))
 		}
 		v := p.View
 		if o != nil {
@@ -166,6 +187,7 @@ func Contact(r *sequence.Replay, c Colours) string {
 		w.f(`<text x="%s" y="%s" font-size="13" fill="%s">%s</text>`, num(x+6), num(y+17), ink, escaped(name))
 		w.f(`<svg x="%s" y="%s" width="%s" height="%s" viewBox="%s %s %s %s">`, num(x), num(y+title-4), num(cell), num(cell), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad))
 		w.paper(p, c, size)
+		w.written(p, size)
 		if o != nil {
 			w.overlay(*o, size)
 		}

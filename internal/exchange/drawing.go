@@ -1,12 +1,14 @@
 package exchange
 
 import (
+	"encoding/xml"
 	"fmt"
 	"strconv"
 	"strings"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/sequence"
 )
 
 // Kind is a kind of line of a drawing: a layer of its own in SVG and DXF.
@@ -19,9 +21,10 @@ const (
 	MountainKind Kind = "MOUNTAIN"
 	ValleyKind   Kind = "VALLEY"
 	OutlineKind  Kind = "OUTLINE" // of the folded toy
+	LabelKind    Kind = "LABEL"   // what is written on the sheet, and creases that end inside it
 )
 
-var kinds = []Kind{EdgeKind, CreaseKind, MountainKind, ValleyKind, OutlineKind}
+var kinds = []Kind{EdgeKind, CreaseKind, MountainKind, ValleyKind, OutlineKind, LabelKind}
 
 // DrawnLine is one line of a drawing, mm, y up.
 type DrawnLine struct {
@@ -33,15 +36,25 @@ type DrawnLine struct {
 // toy.
 type Drawing struct {
 	Lines []DrawnLine
+	Texts []DrawnText
 	Box   geom.Box
+}
+
+// DrawnText is what is written on the sheet: At its middle, turned against the clock. What
+// is on the back reads rightly from there.
+type DrawnText struct {
+	At              geom.Vec
+	SizeMM, TurnDeg float64
+	Text            string
+	Back            bool
 }
 
 // besideMM is the room between the crease map and the outline.
 const besideMM = 20.0
 
 // CreaseMap draws the flat sheet with every crease; rims are the outline of the
-// folded toy (none leaves it out), drawn to the right.
-func CreaseMap(s *fold.State, rims []geom.Polygon) Drawing {
+// folded toy (none leaves it out), drawn to the right. notes are written on the map.
+func CreaseMap(s *fold.State, rims []geom.Polygon, notes []sequence.Note) Drawing {
 	var d Drawing
 	put := func(k Kind, a, b geom.Vec) {
 		d.Lines = append(d.Lines, DrawnLine{k, geom.Segment{A: a, B: b}})
@@ -59,6 +72,14 @@ func CreaseMap(s *fold.State, rims []geom.Polygon) Drawing {
 			put(MountainKind, m.at[e.a], m.at[e.b])
 		case "V":
 			put(ValleyKind, m.at[e.a], m.at[e.b])
+		}
+	}
+	for _, n := range notes {
+		switch {
+		case n.Kind == sequence.OpLabel && n.Text != "":
+			d.Texts = append(d.Texts, DrawnText{n.At, n.SizeMM, n.TurnDeg, n.Text, n.OnBack})
+		case n.Kind == sequence.OpInk || n.Kind == sequence.OpPinch && n.FoldDeg != 0:
+			put(LabelKind, n.At, n.To)
 		}
 	}
 	if len(rims) == 0 {
@@ -109,6 +130,18 @@ func (d Drawing) SVG() string {
 			b.WriteString("</g>\n")
 		}
 	}
+	for _, t := range d.Texts {
+		mirror := ""
+		if t.Back {
+			mirror = " scale(-1 1)"
+		}
+		var text strings.Builder
+		if err := xml.EscapeText(&text, []byte(t.Text)); err != nil {
+			continue
+		}
+		fmt.Fprintf(&b, `<text transform="translate(%s %s)%s rotate(%s)" font-size="%s" font-family="sans-serif" text-anchor="middle" dominant-baseline="central" fill="#10302f" stroke="none">%s</text>`+"\n",
+			mm(t.At.X), mm(-t.At.Y), mirror, mm(-t.TurnDeg), mm(t.SizeMM), text.String())
+	}
 	b.WriteString("</svg>\n")
 	return b.String()
 }
@@ -141,6 +174,23 @@ func (d Drawing) DXF() string {
 		pair(20, mm(l.A.Y))
 		pair(11, mm(l.B.X))
 		pair(21, mm(l.B.Y))
+	}
+	for _, t := range d.Texts {
+		pair(0, "TEXT")
+		pair(8, string(LabelKind))
+		for _, code := range []int{10, 11} { // 11: the middle, which is what is meant
+			pair(code, mm(t.At.X))
+			pair(code+10, mm(t.At.Y))
+		}
+		pair(40, mm(t.SizeMM))
+		pair(1, t.Text)
+		turn := t.TurnDeg
+		if t.Back {
+			turn = -turn
+			pair(71, "2") // mirrored: it is written on the back
+		}
+		pair(50, mm(turn))
+		pair(72, "4")
 	}
 	pair(0, "ENDSEC")
 	pair(0, "EOF")

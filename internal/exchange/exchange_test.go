@@ -14,6 +14,7 @@ import (
 	"tussock/internal/exchange"
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
+	"tussock/internal/foldtest"
 	"tussock/internal/given"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -154,7 +155,7 @@ func TestBadFilesAreRefused(t *testing.T) {
 func TestDrawingsAreTrueSize(t *testing.T) {
 	r := toys(t)["lock"]
 	s := r.Final()
-	d := exchange.CreaseMap(s, layermap.Silhouette(layermap.Cells(s)))
+	d := exchange.CreaseMap(s, layermap.Silhouette(layermap.Cells(s)), nil)
 	sum := map[exchange.Kind]float64{}
 	for _, l := range d.Lines {
 		sum[l.Kind] += l.Len()
@@ -318,4 +319,17 @@ func FuzzReadBundle(f *testing.F) {
 		}
 		p.Run(s, knobs)
 	})
+}
+
+// What is written on the sheet goes out with it.
+func TestWritingIsExported(t *testing.T) {
+	r := foldtest.Fold(t, "sheet square 100\nlabel sheet(20,30) \"tide & ebb\" turn 20\nlabel sheet(70,30) \"under\" back\npinch bring T to B near C length 30 angle 40\nvalley bring left to right as f\n")
+	d := exchange.CreaseMap(r.Final(), nil, r.Notes)
+	svg, dxf := d.SVG(), d.DXF()
+	if strings.Count(svg, "<text") != 2 || !strings.Contains(svg, "tide &amp; ebb") || !strings.Contains(svg, `<g id="label"`) {
+		t.Error(svg)
+	}
+	if strings.Count(dxf, "\nTEXT\n") != 2 || !strings.Contains(dxf, "\ntide & ebb\n") || !strings.Contains(dxf, "\nLABEL\n") {
+		t.Error(dxf)
+	}
 }

@@ -32,7 +32,7 @@ func (f Fan) Draw(l *Leaf) {
 			sin, cos := math.Sincos(geom.Rad(float64(d)))
 			l.Line(Mark, f.At.X+side*from*cos, f.At.Y-from*sin, f.At.X+side*f.ArmMM*cos, f.At.Y-f.ArmMM*sin)
 			if d%fanStep == 0 {
-				l.Words = append(l.Words, Word{geom.Vec{X: f.At.X + side*(f.ArmMM+5)*cos, Y: f.At.Y - (f.ArmMM+5)*sin + 1}, 3.2, fmt.Sprintf("%d°", d), true})
+				l.Words = append(l.Words, Word{At: geom.Vec{X: f.At.X + side*(f.ArmMM+5)*cos, Y: f.At.Y - (f.ArmMM+5)*sin + 1}, SizeMM: 3.2, Text: fmt.Sprintf("%d°", d), Centred: true})
 			}
 		}
 	}
@@ -41,6 +41,6 @@ func (f Fan) Draw(l *Leaf) {
 // Sentences are lines of words from a spot downwards.
 func (l *Leaf) Sentences(at geom.Vec, words ...string) {
 	for i, w := range words {
-		l.Words = append(l.Words, Word{geom.Vec{X: at.X, Y: at.Y + 5*float64(i)}, 3.2, w, false})
+		l.Words = append(l.Words, Word{At: geom.Vec{X: at.X, Y: at.Y + 5*float64(i)}, SizeMM: 3.2, Text: w})
 	}
 }

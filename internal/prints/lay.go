@@ -8,6 +8,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/given"
 	"tussock/internal/say"
+	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
 
@@ -57,11 +58,44 @@ type Order struct {
 	Title       string
 	Outline     geom.Polygon // its box at the origin
 	Guides      []Guide
+	Notes       []Note  // what is written on the sheet
 	Front, Back bool    // faces that carry guides; the outline is on the front, or on the back when that is alone
 	Down        string  // the face that lies down at the start: "front", "back", or "" for no mark
 	BandMM      float64 // half the width of the band within which a fold is good, for young folders; 0 for none
 	Inches      bool
 	Page        Page
+}
+
+// Note is a text on the sheet: At its middle, turned against the clock as one looks at the
+// face it is on.
+type Note struct {
+	At      geom.Vec
+	SizeMM  float64
+	TurnDeg float64
+	Text    string
+	Back    bool
+}
+
+// Notes are the labels of a replay.
+func Notes(all []sequence.Note) []Note {
+	var out []Note
+	for _, n := range all {
+		if n.Kind == sequence.OpLabel {
+			out = append(out, Note{n.At, n.SizeMM, n.TurnDeg, n.Text, n.OnBack})
+		}
+	}
+	return out
+}
+
+// notes puts what is written on the face of a leaf where it belongs, within a window of the
+// sheet.
+func (l *Leaf) notes(all []Note, window geom.Box, place placing) {
+	for _, n := range all {
+		if n.Back != place.back || n.At.X < window.MinX || n.At.X > window.MaxX || n.At.Y < window.MinY || n.At.Y > window.MaxY {
+			continue
+		}
+		l.Words = append(l.Words, Word{At: place.at(n.At), SizeMM: n.SizeMM, Text: n.Text, Centred: true, TurnDeg: n.TurnDeg, Middle: true})
+	}
 }
 
 // Stroke is a straight line on a leaf.
@@ -76,6 +110,8 @@ type Word struct {
 	SizeMM  float64
 	Text    string
 	Centred bool
+	TurnDeg float64 // about At, against the clock
+	Middle  bool    // At is the middle of its height as well
 }
 
 // Leaf is one side of one page.
@@ -155,6 +191,7 @@ func (o Order) onItself(b geom.Box) []Leaf {
 		place := placing{o.Page.HeightMM, 0, 0, back, o.Page.WidthMM}
 		window := geom.Box{MinX: 4, MinY: 4, MaxX: b.Width() - 4, MaxY: b.Height() - 4}
 		l.guides(o.Guides, o.BandMM, window, place)
+		l.notes(o.Notes, window, place)
 		l.crosses(o.Page)
 		if o.Down != "" && back == (o.Down == "back") {
 			l.down(geom.Vec{X: o.Page.WidthMM / 2, Y: o.Page.HeightMM / 2})
@@ -224,6 +261,7 @@ func (g grid) leaf(c, r int, back bool) Leaf {
 		l.clipped(Cut, geom.Segment{A: a, B: g.o.Outline[(i+1)%len(g.o.Outline)]}, window, place)
 	}
 	l.guides(g.o.Guides, g.o.BandMM, window, place)
+	l.notes(g.o.Notes, window, place)
 	l.crosses(g.page)
 	if g.o.Down != "" && back == (g.o.Down == "back") && (g.o.Front && g.o.Back || c == 0 && r == 0) {
 		mid := geom.Vec{X: (math.Max(window.MinX, 0) + math.Min(window.MaxX, g.box.Width())) / 2, Y: (math.Max(window.MinY, 0) + math.Min(window.MaxY, g.box.Height())) / 2}
@@ -264,7 +302,7 @@ func (g grid) seams(l *Leaf, c, r int, place placing) {
 		for i, part := range []float64{0.25, 0.75} {
 			m := place.at(point(lo + (hi-lo)*part))
 			l.diamond(m, 3)
-			l.Words = append(l.Words, Word{geom.Vec{X: m.X, Y: m.Y + 1}, 2.4, fmt.Sprintf("%s%d", name, i+1), true})
+			l.Words = append(l.Words, Word{At: geom.Vec{X: m.X, Y: m.Y + 1}, SizeMM: 2.4, Text: fmt.Sprintf("%s%d", name, i+1), Centred: true})
 		}
 	}
 	if c > 0 {

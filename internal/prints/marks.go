@@ -79,7 +79,7 @@ func (l *Leaf) down(c geom.Vec) {
 	l.Line(Mark, c.X, c.Y-1, c.X-2, c.Y-3.5)
 	l.Line(Mark, c.X, c.Y-1, c.X+2, c.Y-3.5)
 	l.Line(Mark, c.X-7, c.Y, c.X+7, c.Y)
-	l.Words = append(l.Words, Word{geom.Vec{X: c.X, Y: c.Y + 5}, 3.5, "this side down at the start", true})
+	l.Words = append(l.Words, Word{At: geom.Vec{X: c.X, Y: c.Y + 5}, SizeMM: 3.5, Text: "this side down at the start", Centred: true})
 }
 
 // Foot holds the words, the check length and a ruler to cut off.
@@ -90,7 +90,7 @@ func (l *Leaf) Foot(o Order, title string) {
 	// Two lines of words at most: Helvetica is about half as wide as high.
 	const size = 2.9
 	for i, part := range wrapped(title, int(wide/(0.5*size))) {
-		l.Words = append(l.Words, Word{geom.Vec{X: x, Y: h - footMM + 6 + 3.6*float64(i)}, size, part, false})
+		l.Words = append(l.Words, Word{At: geom.Vec{X: x, Y: h - footMM + 6 + 3.6*float64(i)}, SizeMM: size, Text: part})
 	}
 	length, words := CheckMM, "This line is 100 mm long. If it is not, print at 100 %, without fitting to the page."
 	if o.Inches {
@@ -101,7 +101,7 @@ func (l *Leaf) Foot(o Order, title string) {
 	for _, e := range []float64{x, x + length} {
 		l.Line(Mark, e, y-1.5, e, y+1.5)
 	}
-	l.Words = append(l.Words, Word{geom.Vec{X: x + length + 2, Y: y + 1}, 2.2, words, false})
+	l.Words = append(l.Words, Word{At: geom.Vec{X: x + length + 2, Y: y + 1}, SizeMM: 2.2, Text: words})
 	l.ruler(x, h-1, o.Inches, wide)
 }
 
@@ -123,7 +123,7 @@ func (l *Leaf) ruler(x, y float64, inches bool, wide float64) {
 		at := x + float64(i)*step
 		l.Line(Mark, at, y, at, y-long)
 		if i%every == 0 {
-			l.Words = append(l.Words, Word{geom.Vec{X: at + 0.6, Y: y - 3}, 2, fmt.Sprint(i / every), false})
+			l.Words = append(l.Words, Word{At: geom.Vec{X: at + 0.6, Y: y - 3}, SizeMM: 2, Text: fmt.Sprint(i / every)})
 		}
 	}
 	l.Line(Mark, x, y, x+float64(units)*unit, y)

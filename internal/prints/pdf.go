@@ -27,6 +27,9 @@ var pens = map[Kind]pen{
 	Band:     {0.1, []float64{0.6, 0.6}, 150},
 }
 
+// capPart is how high capitals are, as a part of a letter's size.
+const capPart = 0.72
+
 // PDF writes leaves at true size. The same leaves give the same bytes.
 func PDF(w io.Writer, title string, leaves []Leaf) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
@@ -71,11 +74,21 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 		for _, t := range l.Words {
 			pdf.SetFont("Helvetica", "", t.SizeMM/25.4*72)
 			text := latin(t.Text)
-			x := t.At.X
+			x, y := t.At.X, t.At.Y
 			if t.Centred {
 				x -= pdf.GetStringWidth(text) / 2
 			}
-			pdf.Text(x, t.At.Y, text)
+			if t.Middle {
+				y += capPart * t.SizeMM / 2
+			}
+			if t.TurnDeg != 0 {
+				pdf.TransformBegin()
+				pdf.TransformRotate(t.TurnDeg, t.At.X, t.At.Y)
+			}
+			pdf.Text(x, y, text)
+			if t.TurnDeg != 0 {
+				pdf.TransformEnd()
+			}
 		}
 	}
 	var buf bytes.Buffer

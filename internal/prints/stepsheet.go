@@ -50,8 +50,8 @@ func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
 	var out []Leaf
 	for p := range pages {
 		leaf := Leaf{Page: page}
-		leaf.Words = append(leaf.Words, Word{geom.Vec{X: MarginMM, Y: MarginMM + 4}, 4, title, false},
-			Word{geom.Vec{X: page.WidthMM - MarginMM - 16, Y: MarginMM + 4}, 3, fmt.Sprintf("%d of %d", p+1, pages), false})
+		leaf.Words = append(leaf.Words, Word{At: geom.Vec{X: MarginMM, Y: MarginMM + 4}, SizeMM: 4, Text: title},
+			Word{At: geom.Vec{X: page.WidthMM - MarginMM - 16, Y: MarginMM + 4}, SizeMM: 3, Text: fmt.Sprintf("%d of %d", p+1, pages)})
 		for i, panel := range panels[p*per : min(len(panels), (p+1)*per)] {
 			x, y := MarginMM+float64(i%l.Cols)*w, MarginMM+head+float64(i/l.Cols)*h
 			leaf.panel(panel, x, y, w, h, l.TypeMM)
@@ -71,10 +71,10 @@ func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
 		notes = paragraph("Right when "+p.Note+".", letters)
 	}
 	text := line * float64(1+len(words)+len(notes))
-	l.Words = append(l.Words, Word{geom.Vec{X: x + 2, Y: y + size}, size * 1.15, p.Head, false})
+	l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: y + size}, SizeMM: size * 1.15, Text: p.Head})
 	at := y + h - text + line - 1
 	for _, t := range append(words, notes...) {
-		l.Words = append(l.Words, Word{geom.Vec{X: x + 2, Y: at}, size, t, false})
+		l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: at}, SizeMM: size, Text: t})
 		at += line
 	}
 	l.picture(p, x+3, y+line+1, w-6, h-text-line-3)
@@ -102,6 +102,15 @@ func (l *Leaf) picture(p Panel, x, y, w, h float64) {
 		}
 		l.Fills = append(l.Fills, fill)
 		segments(Thin, f.Creases)
+	}
+	for _, t := range p.Picture.Written {
+		if len(t.Line) == 4 {
+			segments(Mark, t.Line)
+			continue
+		}
+		m := t.Place
+		l.Words = append(l.Words, Word{At: at(m[4], m[5]), SizeMM: k * t.SizeMM * math.Hypot(m[2], m[3]), Text: t.Text, Centred: true, Middle: true,
+			TurnDeg: geom.Deg(math.Atan2(-m[1], m[0]))})
 	}
 	if p.Over == nil {
 		return

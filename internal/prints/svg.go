@@ -40,6 +40,12 @@ func SVG(l Leaf) string {
 		if t.Centred {
 			anchor = ` text-anchor="middle"`
 		}
+		if t.Middle {
+			anchor += ` dominant-baseline="central"`
+		}
+		if t.TurnDeg != 0 {
+			anchor += fmt.Sprintf(` transform="rotate(%g %.3f %.3f)"`, -t.TurnDeg, t.At.X, t.At.Y)
+		}
 		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-size="%g" font-family="sans-serif" fill="#000" stroke="none"%s>%s</text>`+"\n", t.At.X, t.At.Y, t.SizeMM, anchor, escape.Replace(t.Text))
 	}
 	b.WriteString("</svg>\n")

@@ -91,12 +91,16 @@ type Mass struct {
 
 // Note is something written on the paper: it moves with it.
 type Note struct {
-	Step   int
-	Kind   Op
-	At     geom.Vec // on the sheet
-	To     geom.Vec // the other end of an inked line or an axle
-	Text   string
-	OnBack bool
+	Step    int
+	Kind    Op
+	At      geom.Vec // on the sheet
+	To      geom.Vec // the other end of an inked line, a pinch or an axle
+	Text    string
+	OnBack  bool
+	SizeMM  float64 // height of what is written
+	TurnDeg float64 // against the clock, as one looks at the face it is written on
+	Zone    string  // what a way of moving calls the place
+	FoldDeg float64 // of a pinch: how far its crease is folded, up to its ends and no further
 }
 
 // Replay is a pattern carried out on a sheet, as far as it went.

@@ -147,6 +147,17 @@ func (p *Parser) Need(w string) {
 }
 
 // NeedText takes words in quotes.
+// Word takes a word of the author's own, which names nothing else.
+func (p *Parser) Word(what string) string {
+	t := p.Peek()
+	if t.Kind != TokWord {
+		p.Fail(what+" is missing", "write a word")
+	}
+	p.Next()
+	return t.Text
+}
+
+// NeedText takes a text in quotes.
 func (p *Parser) NeedText(what string) string {
 	if p.Peek().Kind != TokText {
 		p.Fail(fmt.Sprintf("%s stands where %s is needed", p.Peek(), what), `put it in quotes: "…"`)

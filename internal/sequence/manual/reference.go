@@ -109,7 +109,7 @@ var stepEntries = []sequence.Entry{
 		Example: "sheet square 100\nvalley bring top to bottom\nvalley along par(bottom,20,C) moving TL layers top 1 at TL expect 1\nexpect sheets 3 at sheet(50,30)", IDs: []string{"K02"}},
 	{Group: "step", Word: "under, over", Syntax: "… under P   … over P", Meaning: "The moved layers end under or over the layer at a landmark; what lies in the way stays.",
 		Example: "sheet rect 100 200\npoint P = part(BL,TL,0.6)\npoint A2 = part(BL,TL,0.75)\nvalley bring BL to P as f1\nvalley through A2 square [P A2] moving TL under BL as f2\nexpect BL above TL", IDs: []string{"K13", "K16"}},
-	{Group: "step", Word: "pinch", Syntax: "pinch FOLD near P [length MM]", Meaning: "A mark only: nothing is divided. Landmarks may be laid on it.",
+	{Group: "step", Word: "pinch", Syntax: "pinch FOLD near P [length MM] [angle DEG]", Meaning: "A mark only: nothing is divided. Landmarks may be laid on it. With an angle it stays folded so far over its own length, and ends inside the paper: that is kept for models and drawn, and never opened over the whole sheet.",
 		Example: "sheet square 100\npinch bring TL to BL near L length 8\nexpect facets 1", IDs: []string{"K17"}},
 	{Group: "step", Word: "pinches on a hidden crease", Syntax: "bring P to LINE …", Meaning: "A mark laid on a crease that lies in another layer: the line is meant where it lies, seen or not.",
 		Example: "sheet square 100\ncrease bring left to right as v\nvalley bring top to bottom as f\nturn lr\nvalley bring part(BL,BR,0.2) to v through B near C layers top 1 at BL as g\nexpect sheets 2 at TR", IDs: []string{"A19"}},
@@ -190,7 +190,7 @@ var roundEntries = []sequence.Entry{
 var noteEntries = []sequence.Entry{
 	{Group: "step", Word: "tape, clip", Syntax: "tape P [size MM MM] mass G [back]   clip P mass G", Meaning: "Something fixed to the paper, with its weight.",
 		Example: "sheet square 100\ncrease bring left to right\ntape T size 20 10 mass 0.2\nclip B mass 0.4\nexpect facets 2", IDs: []string{"K26"}},
-	{Group: "step", Word: "label, ink", Syntax: "label P \"text\" [back]   ink P P [\"tag\"] [back]", Meaning: "Something written or drawn, which moves with the paper.",
+	{Group: "step", Word: "label, ink", Syntax: "label P \"text\" [back] [size MM] [turn DEG] [zone NAME]   ink P P [\"tag\"] [back]", Meaning: "Something written or drawn, which moves with the paper and is shown wherever its face is: in pictures, on prints, in exports. The turn goes against the clock as one looks at the face that is written on; a zone is a name of the place for its way of moving.",
 		Example: "sheet square 100\nlabel sheet(20,20) \"7\"\nink BL C \"eye line\"\nvalley bring left to right\nexpect BL at BR within 0.001", IDs: []string{"K27", "K45"}},
 	{Group: "step", Word: "axle", Syntax: "axle P [to P]", Meaning: "Where a pin or skewer goes through.",
 		Example: "sheet square 100\ncrease bring left to right\naxle C\nexpect facets 2", IDs: []string{"K44"}},

@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
 )
@@ -333,18 +334,34 @@ func (a *tapeStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	return nil
 }
 
-// label P "text" [back] | ink P P "text" [back] | axle P [to P]
+// label P "text" [back] [size MM] [turn DEG] [zone NAME] | ink P P "text" [back] | axle P [to P]
 type noteStep struct {
-	at, to sequence.PointExpr
-	text   string
-	back   bool
+	at, to     sequence.PointExpr
+	text, zone string
+	back       bool
+	size, turn sequence.NumExpr
 }
+
+// writtenMM is the height of what is written when nothing is said of it.
+const writtenMM = 6.0
 
 func readLabel(p *lang.Parser, _ *sequence.Step) sequence.Action {
 	a := &noteStep{at: p.Point()}
 	a.text = p.NeedText("what is written")
-	a.back = p.Accept("back")
-	return a
+	for {
+		switch {
+		case p.Accept("back"):
+			a.back = true
+		case p.Accept("size"):
+			a.size = p.Number("the height of what is written, in mm")
+		case p.Accept("turn"):
+			a.turn = p.Number("the turn in degrees")
+		case p.Accept("zone"):
+			a.zone = p.Word("the name of the zone")
+		default:
+			return a
+		}
+	}
 }
 
 func readInk(p *lang.Parser, _ *sequence.Step) sequence.Action {
@@ -382,7 +399,17 @@ func (a *noteStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if s.Op == sequence.OpInk {
 		d.Lines = visibleStretch(r, geom.Segment{A: p, B: q})
 	}
-	r.Out.Notes = append(r.Out.Notes, sequence.Note{Step: s.No, Kind: s.Op, At: p, To: q, Text: a.text, OnBack: a.back})
+	n := sequence.Note{Step: s.No, Kind: s.Op, At: p, To: q, Text: a.text, OnBack: a.back, Zone: a.zone, SizeMM: writtenMM}
+	if a.size != nil {
+		n.SizeMM = a.size.Num(r)
+	}
+	if !(n.SizeMM >= 1 && n.SizeMM <= 200) {
+		return fold.Errorf(fold.CodeKnob, "what is written is %s high, not %s", say.Range(1, 200, 0), say.MM(n.SizeMM, 1))
+	}
+	if a.turn != nil {
+		n.TurnDeg = a.turn.Num(r)
+	}
+	r.Out.Notes = append(r.Out.Notes, n)
 	return nil
 }
 

@@ -8,6 +8,7 @@ import (
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
+	"tussock/internal/sheet"
 )
 
 // Steps that are several simple folds, one after the other.
@@ -47,12 +48,13 @@ func side(r *sequence.Course, l geom.Line, e sequence.PointExpr) (int8, error) {
 	return int8(v), err
 }
 
-// pinch FOLD near P [length MM]: a mark only. Nothing is divided; landmarks may
-// lie on it, and a later fold makes its own crease.
+// pinch FOLD near P [length MM] [angle DEG]: a mark, or with an angle a crease that stays
+// folded over its own length and no further. Nothing is divided; landmarks may lie on it,
+// and a later fold makes its own crease.
 type pinchStep struct {
-	fold   sequence.FoldLine
-	near   sequence.PointExpr
-	length sequence.NumExpr
+	fold          sequence.FoldLine
+	near          sequence.PointExpr
+	length, angle sequence.NumExpr
 }
 
 func readPinch(p *lang.Parser, _ *sequence.Step) sequence.Action {
@@ -65,6 +67,9 @@ func readPinch(p *lang.Parser, _ *sequence.Step) sequence.Action {
 	}
 	if p.Accept("length") {
 		a.length = p.Number("the length in mm")
+	}
+	if p.Accept("angle") {
+		a.angle = p.Number("the angle in degrees")
 	}
 	return a
 }
@@ -89,9 +94,33 @@ func (a *pinchStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) e
 	if r.Sh != nil {
 		return nil
 	}
+	n := sequence.Note{Step: s.No, Kind: sequence.OpPinch, At: q, To: q, Text: s.Text}
+	if a.angle != nil {
+		n.FoldDeg = a.angle.Num(r)
+		if !(math.Abs(n.FoldDeg) <= 180) {
+			return fold.Errorf(fold.CodeKnob, "a crease is folded by up to 180° to either side, not %s°", sheet.Number(n.FoldDeg))
+		}
+	}
+	if f := r.State.FacetsAtSheet(q); len(f) > 0 { // its ends, as far as the layer reaches
+		n.At, n.To = onPiece(r, f[0], q, c.Sub(half)), onPiece(r, f[0], q, c.Add(half))
+	}
 	d.Lines = []geom.Segment{{A: c.Sub(half), B: c.Add(half)}}
-	r.Out.Notes = append(r.Out.Notes, sequence.Note{Step: s.No, Kind: sequence.OpPinch, At: q, To: q, Text: s.Text})
+	r.Out.Notes = append(r.Out.Notes, n)
 	return nil
+}
+
+// onPiece is how far a piece reaches from a spot of it towards a place of the folded plane,
+// on the sheet.
+func onPiece(r *sequence.Course, f fold.FacetID, from, to geom.Vec) geom.Vec {
+	end := r.Unfolded(f, to)
+	poly := r.State.F[f].Poly
+	if poly.Contains(end, geom.OnPaper) {
+		return end
+	}
+	if rim, ok := poly.Exit(from, end.Sub(from)); ok {
+		return rim
+	}
+	return from
 }
 
 // pair valley|mountain LINE moving P and LINE moving P

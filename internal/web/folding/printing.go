@@ -86,9 +86,9 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 	var panels []prints.Panel
 	for _, d := range r.Steps {
 		over := draw.Next(d)
-		panels = append(panels, prints.Panel{Picture: draw.Flat(d.Before), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: say.In(say.Units(in.Units), d.Say), Note: say.In(say.Units(in.Units), d.Looks)})
+		panels = append(panels, prints.Panel{Picture: draw.At(r, d.No-1), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: say.In(say.Units(in.Units), d.Say), Note: say.In(say.Units(in.Units), d.Looks)})
 	}
-	done := prints.Panel{Picture: draw.Flat(r.Final()), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
+	done := prints.Panel{Picture: draw.At(r, len(r.Steps)), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
 	if r.Err == nil {
 		if toy := viewToy(r, body.Measure(r.Final())); toy.Round != nil {
 			done.Picture, done.Text = *toy.Round, r.Pattern.Title+"."
@@ -124,7 +124,7 @@ func (s *Routes) stepPicture(ctx context.Context, in *stepPictureInput) (*answer
 	over := draw.Next(d)
 	sp := b.Current().Sheet
 	return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-%d-step-%d.svg"`, b.ID, in.Step),
-		Body: []byte(draw.SVG(draw.Flat(d.Before), &over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
+		Body: []byte(draw.SVG(draw.At(r, d.No-1), &over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
 }
 
 func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.File, error) {
@@ -134,7 +134,7 @@ func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.F
 	}
 	o := prints.Order{Title: b.Name + ", " + r.Pattern.Title, Outline: r.Sheet.Outline(), Down: "back"}
 	if in.Face != "none" {
-		o.Guides = prints.Guides(r.Final())
+		o.Guides, o.Notes = prints.Guides(r.Final()), prints.Notes(r.Notes)
 	}
 	return in.printed(o, fmt.Sprintf("tussock-sheet-%d", b.ID))
 }

@@ -131,7 +131,7 @@ func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {
 // viewReplay draws all steps; the finished toy is drawn by viewToy.
 func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) {
 	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
-		Knobs: setup.Knobs, OK: r.Err == nil, Sound: r.Err == nil, Advice: []AdviceView{}, Start: draw.Flat(r.Start), Steps: []StepView{}}
+		Knobs: setup.Knobs, OK: r.Err == nil, Sound: r.Err == nil, Advice: []AdviceView{}, Start: draw.At(r, 0), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
 	var measured body.Flat
 	var last *fold.State
@@ -142,7 +142,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
-		step := viewStep(r.Pattern, d, measured)
+		step := viewStep(r, d, measured)
 		step.Made, step.Cautions = remarks.Made(d, made), answer.ViewCautions(cautions[i])
 		if d.InTheRound() {
 			pose := body.Standing(r.UpTo(d.No))
@@ -173,14 +173,14 @@ func creases(made [][4]float64) []geom.Segment {
 	return out
 }
 
-func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
+func viewStep(r *sequence.Replay, d sequence.Done, m body.Flat) StepView {
 	v := StepView{
 		No: d.No, Op: string(d.Op), Title: d.Title(), Sets: d.Sets != nil, Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
 		From: d.Meets[0].Name, To: d.Meets[1].Name,
 		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
 		LayersFolded: d.LayersFolded(), MaxLayers: m.MaxLayers,
 		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
-		Next: draw.Next(d), After: draw.Flat(d.After), Layers: draw.Layers(m.Cells),
+		Next: draw.Next(d), After: draw.At(r, d.No), Layers: draw.Layers(m.Cells),
 	}
 	for _, g := range d.Guards {
 		v.Guards = append(v.Guards, g.Reason)
@@ -192,7 +192,7 @@ func viewStep(p *sequence.Pattern, d sequence.Done, m body.Flat) StepView {
 		}
 	}
 	v.AwayDeg = draw.AwayDeg(d)
-	if f, small := draw.Focus(draw.Flat(d.Before), v.Next); small {
+	if f, small := draw.Focus(draw.At(r, d.No-1), v.Next); small {
 		v.Focus = &f
 	}
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM

@@ -188,6 +188,7 @@ func (s *Routes) look(_ context.Context, in *StepQuestion) (*answer.Body[LookVie
 		v.Mistakes = append(v.Mistakes, MistakeView{m.Kind, m.Words, m.Cure, draw.Flat(m.After)})
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(d.After)
+	v.Map.Picture.WriteFlat(r.UpTo(in.Step).Notes)
 	return answer.OK(v)
 }
 

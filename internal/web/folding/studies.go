@@ -154,6 +154,7 @@ func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 		v.Warnings = []remarks.Warning{}
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(f)
+	v.Map.Picture.WriteFlat(r.Notes)
 	for _, p := range layermap.Pockets(f, cells) {
 		v.Pockets = append(v.Pockets, PocketView{draw.Pocket(f, p), p.Mouth.Len(), p.DepthMM, p.Cover, p.Beneath})
 		if len(v.Pockets) == 4 {

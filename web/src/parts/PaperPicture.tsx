@@ -129,12 +129,45 @@ function Drawn({
             </g>
           ))}
         </g>
+        {picture.written && <Writing written={picture.written} size={size} />}
         {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
         {next && <NextStep next={next} size={size} id={id} />}
         {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
         {hold && <Hold at={hold} r={size * 0.03} />}
       </g>
     </svg>
+  );
+}
+
+/** What is written or drawn on the paper; faint where it is seen through it. */
+function Writing({ written, size }: { written: NonNullable<Picture["written"]>; size: number }) {
+  return (
+    <g fill={onPaper} stroke="none">
+      {written.map((w, i) =>
+        w.line ? (
+          <polyline
+            key={i}
+            points={points(w.line)}
+            fill="none"
+            stroke={onPaper}
+            strokeWidth={size * 0.004}
+            opacity={w.behind ? 0.4 : undefined}
+          />
+        ) : (
+          <text
+            key={i}
+            transform={`matrix(${(w.place ?? []).join(" ")})`}
+            fontSize={w.size_mm}
+            fontWeight="700"
+            textAnchor="middle"
+            dominantBaseline="central"
+            opacity={w.behind ? 0.4 : undefined}
+          >
+            {w.text}
+          </text>
+        ),
+      )}
+    </g>
   );
 }
 
