@@ -285,13 +285,14 @@ func shutThenOpen(m *closure.Mechanism, from, to []float64, poses int, crease fu
 		return nil
 	}
 	half := max(1, (poses-1)/2)
-	first := closure.Ask{From: from, Drives: shut, Movers: func(i int) bool { return crease(i) && !opens[i] }, Root: root}
+	joint := func(i int) bool { return crease(i) && from[i] == 0 } // what lies shut stays in one pat
+	first := closure.Ask{From: from, Drives: shut, Movers: joint, Root: root}
 	for _, w := range m.Ways(first) {
 		a := m.Follow(first, w, half)
 		if a.Part < 1 || a.State != closure.Sound {
 			continue
 		}
-		second := closure.Ask{From: a.Last().Rho, Drives: open, Movers: func(i int) bool { return crease(i) && !shuts[i] }, Root: root}
+		second := closure.Ask{From: a.Last().Rho, Drives: open, Movers: func(i int) bool { return opens[i] || joint(i) && !shuts[i] }, Root: root}
 		for _, w := range m.Ways(second) {
 			b := m.Follow(second, w, poses-1-half)
 			if b.Part == 1 && b.State == closure.Sound && off(b.Last().Rho, from, to, 1) < strayRad {

@@ -188,3 +188,103 @@ func TestLeavesOfAPackGoOver(t *testing.T) {
 		t.Errorf("a twist on the pentagon has %d folds", n)
 	}
 }
+
+// faces are the labels that show from above and from underneath, one of each kind.
+func faces(r *sequence.Replay) (above, beneath map[string]int) {
+	above, beneath = map[string]int{}, map[string]int{}
+	s := r.Final()
+	for _, n := range r.Notes {
+		f := s.FacetsAtSheet(n.At)[0]
+		at := s.F[f].Iso.Apply(n.At)
+		stack := s.StackAt(at)
+		if stack[0] == f && s.F[f].Iso.FaceUp() != n.OnBack {
+			above[n.Text]++
+		}
+		if stack[len(stack)-1] == f && s.F[f].Iso.FaceUp() == n.OnBack {
+			beneath[n.Text]++
+		}
+	}
+	return above, beneath
+}
+
+// A ring of three faces flexes: every state shows one face above and another beneath, all
+// six triangles alike, and the third flex comes back to where it began. No hand writes which
+// layer lies over which.
+func TestRingOfThreeFaces(t *testing.T) {
+	p := foldtest.Toy(t, "three-faces")
+	r := foldtest.On(t, p, p.WidthMM, p.HeightMM, nil)
+	n := len(r.Steps)
+	var states [][2]string
+	for step := n - 3; step <= n; step++ {
+		above, beneath := faces(r.UpTo(step))
+		if len(above) != 1 || len(beneath) != 1 {
+			t.Fatalf("after step %d: above %v, beneath %v", step, above, beneath)
+		}
+		var q [2]string
+		for k, v := range above {
+			q[0] = k
+			if v < 5 { // the triangle that is glued over another bears no label
+				t.Errorf("after step %d only %d triangles show %s", step, v, k)
+			}
+		}
+		for k := range beneath {
+			q[1] = k
+		}
+		states = append(states, q)
+		if q[0] == q[1] {
+			t.Errorf("after step %d %s is on both sides", step, q[0])
+		}
+	}
+	if states[0] != states[3] || states[0] == states[1] || states[1] == states[2] {
+		t.Errorf("states %v", states)
+	}
+	seen := map[string]bool{}
+	for _, q := range states {
+		seen[q[0]], seen[q[1]] = true, true
+	}
+	if len(seen) != 3 {
+		t.Errorf("faces %v", seen)
+	}
+	for step := n - 2; step <= n; step++ {
+		m, ok := body.MotionOf(r, step, 41)
+		if !ok {
+			t.Errorf("the motion of step %d is not shown: %v mm", step, m.Residual)
+			continue
+		}
+		for k, q := range m.Poses {
+			if q.Residual > 1e-4 || !q.Sound() {
+				t.Errorf("step %d, pose %d: %s, gap %g", step, k, q.Unsound(), q.Residual)
+				break
+			}
+		}
+	}
+	// One pat the other way round: that ring does not flex.
+	text := strings.Replace(p.Text, "M z3 V z6 M z9", "M z3 z6 z9", 1)
+	if q := foldtest.Parse(t, text).Run(r.Sheet, nil); q.Err == nil || !strings.Contains(q.Err.Error(), "does not flex") {
+		t.Errorf("a ring with one pat reversed flexes: %v", q.Err)
+	}
+}
+
+// A ring of six faces: from the main face two corners open two others, and a corner of the
+// spiral a hidden one; the fourth face is not among those that a three-face ring has.
+func TestRingOfSixFaces(t *testing.T) {
+	p := foldtest.Toy(t, "six-faces")
+	for flex, want := range map[string]string{
+		"": "2", "flex fixed t1 F z4 z10 z16 A z6 z12 z18\n": "3", "flex fixed t1 F z1 z7 z13 A z2 z8 z14\n": "4",
+	} {
+		q := foldtest.Parse(t, p.Text+flex)
+		r := foldtest.On(t, q, p.WidthMM, p.HeightMM, nil)
+		above, beneath := faces(r)
+		if len(above) != 1 || above[want] < 5 || len(beneath) != 1 {
+			t.Errorf("%q: above %v, beneath %v", flex, above, beneath)
+		}
+		if s := body.Standing(r); !s.Sound() {
+			t.Error(s.Unsound())
+		}
+	}
+	q := foldtest.Parse(t, p.Text+"flex fixed t1 F z3 z9 z15 A z2 z8 z14\n")
+	r := foldtest.On(t, p, p.WidthMM, p.HeightMM, nil)
+	if r := q.Run(r.Sheet, nil); r.Err == nil {
+		t.Error("a corner that is solid opens")
+	}
+}

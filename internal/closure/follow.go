@@ -382,11 +382,11 @@ func (k *course) correct(x []float64, held []bool, t float64, free bool) bool {
 		k.measure(x, nil)
 		if now := k.err(t, free); now < was {
 			mu = math.Max(mu*0.05, 1e-14)
-			if now > 0.5*was && now <= accepted {
+			if now > 0.5*was && now <= k.m.closed() {
 				return true
 			}
 		} else {
-			if was <= accepted {
+			if was <= k.m.closed() {
 				copy(x, old)
 				k.measure(x, nil)
 				return true
@@ -394,7 +394,7 @@ func (k *course) correct(x []float64, held []bool, t float64, free bool) bool {
 			mu = math.Max(mu*10, 1e-10)
 		}
 	}
-	return k.err(t, free) <= accepted
+	return k.err(t, free) <= k.m.closed()
 }
 
 // drawn brings x near to where the loops close, drawn towards home.

@@ -18,6 +18,7 @@ type Mechanism struct {
 	touching [][]int32
 	loops    []loop
 	looked   bool    // for loops
+	slack    float64 // by how much the worst loop is open in the flat-folded toy
 	stack    []lying // pairs of pieces that lie on each other, found when first asked for
 }
 
@@ -40,6 +41,9 @@ type turn struct {
 type loop struct {
 	turns  []turn
 	vertex bool
+	// off is by how much it fails to close in the flat-folded toy: what measures and
+	// landmarks leave, far below what tears. A motion keeps it.
+	off [6]float64
 }
 
 func (l loop) rows() int {
@@ -96,6 +100,12 @@ func (m *Mechanism) look() {
 		m.looked = true
 		m.vertexLoops()
 		m.otherLoops()
+		for i := range m.loops {
+			m.loops[i].off = m.open(&m.loops[i])
+			for _, v := range m.loops[i].off {
+				m.slack = math.Max(m.slack, math.Abs(v))
+			}
+		}
 	}
 }
 

@@ -102,7 +102,7 @@ func (m *Mechanism) Solve(a Ask, near []float64) Found {
 	y.spread(x, rho)
 	f := m.found(a, y, rho, nil)
 	switch {
-	case f.Closure > accepted:
+	case f.Closure > m.closed():
 		f.State = Stuck
 	case f.MissDeg*math.Pi/180 > reached || f.MissMM/m.size > reached:
 		f.State = Over

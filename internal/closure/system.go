@@ -156,12 +156,33 @@ func (y *system) round(l loop, row int, rho, c, jac []float64) {
 		at = at.After(m.swing(t, rho[t.hinge]))
 	}
 	w := logOf(at)
-	c[row], c[row+1], c[row+2] = w.X, w.Y, w.Z
+	c[row], c[row+1], c[row+2] = w.X-l.off[0], w.Y-l.off[1], w.Z-l.off[2]
 	if !l.vertex {
 		d := at.Apply(start).Sub(start).Scale(1 / m.size)
-		c[row+3], c[row+4], c[row+5] = d.X, d.Y, d.Z
+		c[row+3], c[row+4], c[row+5] = d.X-l.off[3], d.Y-l.off[4], d.Z-l.off[5]
 	}
 }
+
+// open is by how much a loop fails to close in the flat-folded toy, when that is within
+// what the fold engine takes for closed.
+func (m *Mechanism) open(l *loop) [6]float64 {
+	var c [6]float64
+	still := make([]int32, len(m.flat))
+	for i := range still {
+		still[i] = -1
+	}
+	(&system{m: m, orbit: still}).round(*l, 0, m.flat, c[:], nil)
+	for _, v := range c {
+		if math.Abs(v) > keptOff {
+			return [6]float64{}
+		}
+	}
+	return c
+}
+
+// keptOff is the most that a loop may be open in the flat-folded toy, rad and parts of the
+// size.
+const keptOff = 1e-6
 
 func (y *system) pulled(p *pull, row int, rho, c, jac []float64) {
 	m := y.m

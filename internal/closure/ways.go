@@ -18,7 +18,7 @@ const (
 	startsAtAll = 24
 	cameUp      = 3    // times that the best way comes up before the search stops
 	idle        = 1e-4 // of the largest rate: what moves less at the start stays
-	solved      = 1e-6
+	solved      = 1e-5
 )
 
 // search is the second-order condition at a pose: rates x at which, a little out of the
@@ -39,6 +39,7 @@ type search struct {
 	grow     []float64 // sense in which each distance is driven
 
 	rho, c, jac []float64
+	c0          []float64 // by how much the loops are open at the pose itself
 }
 
 type want struct {
@@ -202,6 +203,7 @@ func (m *Mechanism) search(a Ask) *search {
 			}
 		}
 	}
+	s.c0 = slices.Clone(s.c)
 	s.equations()
 	if !a.Loose && slices.Equal(rho0, m.flat) {
 		s.order = m.orderRows(orbit, n)
@@ -274,7 +276,7 @@ func (s *search) start(k int, r *rand.Rand) []float64 {
 func (s *search) try(x []float64) (Way, bool) {
 	s.descend(x, homeWeight, 60)
 	s.descend(x, 0, 80)
-	if s.miss(x) > solved {
+	if s.miss(x) > solved+10*s.y.m.slack/small {
 		return Way{}, false
 	}
 	w := Way{Rates: make([]float64, len(s.rho0)), orbit: s.y.orbit, n: s.y.n}
@@ -345,6 +347,9 @@ func (s *search) residual(x []float64, home float64, add func(row []float64, res
 		}
 	}
 	if y.rows > 0 {
+		for i := range y.rows {
+			s.c[i] -= s.c0[i]
+		}
 		var r mat.VecDense
 		r.MulVec(s.scaled, mat.NewVecDense(y.rows, s.c[:y.rows]))
 		var j mat.Dense

@@ -142,6 +142,14 @@ func (s *State) carryOut(p Plan) (*State, error) {
 	if err := s.reorder(p, out, cut, body); err != nil {
 		return nil, err
 	}
+	for i, h := range out.H { // what is folded has been pressed, whatever it was divided for
+		if h.Kind == Construction && out.F[h.A].Iso.FaceUp() != out.F[h.B].Iso.FaceUp() {
+			out.H[i].Kind = Crease
+			if h.Crease == 0 {
+				out.H[i].Crease = p.Crease
+			}
+		}
+	}
 	for _, g := range p.Glue {
 		h, err := out.stick(g[0], g[1])
 		if err != nil {

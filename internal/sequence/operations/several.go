@@ -384,7 +384,11 @@ func (a *collapseStep) gathered(r *sequence.Course, s *sequence.Step, d *sequenc
 			}
 			over = append(over, steps.Pair{Above: u, Below: v})
 		}
-		return steps.Collapse(r.State, fixed, lines, over, fold.CreaseID(s.No))
+		plan, err := steps.Collapse(r.State, fixed, lines, over, fold.CreaseID(s.No))
+		if err != nil || s.Op != sequence.OpFlex || len(over) > 0 || !glued(r.State) {
+			return plan, err
+		}
+		return ringFlexed(r.State, fixed, lines, plan)
 	})
 }
 
