@@ -93,7 +93,10 @@ func motionOf(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 
 // inTheRound opens, bends and slides a little at a time.
 func inTheRound(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
-	at := r.UpTo(step)
+	at, gives := r.UpTo(step), tornPart
+	if len(at.Pivots) > 0 {
+		gives = slidPart
+	}
 	if r.Steps[step-1].Op == sequence.OpPivot {
 		for k := range poses {
 			t := float64(k) / float64(poses-1)
@@ -112,7 +115,7 @@ func inTheRound(r *sequence.Replay, step, poses int) (m Motion, ok bool) {
 	for _, p := range m.Poses {
 		m.Residual = math.Max(m.Residual, p.Residual)
 	}
-	return m, len(m.Poses) > 1 && m.Residual < tornPart*longer(r.Start)
+	return m, len(m.Poses) > 1 && m.Residual < gives*longer(r.Start)
 }
 
 func longer(s *fold.State) float64 { return math.Max(s.Sheet.WidthMM, s.Sheet.HeightMM) }

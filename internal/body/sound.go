@@ -17,9 +17,9 @@ const (
 	// MissedDeg is by how much a joint may miss the angle that is asked of it: a twentieth
 	// of what a hand can set.
 	MissedDeg = 0.05
-	// slidPart is how far hinges may gape where layers are slid, as a part of the sheet's
-	// longer side: paper gives as much.
-	slidPart = tornPart
+	// slidPart is how far hinges may gape where layers are slid in their plane, as a part of
+	// the sheet's longer side: the paper between bulges by as much.
+	slidPart = 0.03
 	// settleSteps are the frames in which a toy is opened to find its angles.
 	settleSteps = 8
 )
