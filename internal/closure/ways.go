@@ -388,25 +388,31 @@ func (s *search) residual(x []float64, home float64, add func(row []float64, res
 			one(o, home, home*(x[o]-s.home[o]))
 		}
 	}
-	for k, d0 := range s.apart0 {
-		d := s.c[y.rows+k]
-		v := s.grow[k] * (d - d0) / (small * small)
-		if v < leastSpread {
-			row := make([]float64, n)
-			if add != nil {
-				for o := range row {
-					row[o] = s.grow[k] * s.jac[(y.rows+k)*n+o] / small
-				}
-			}
-			put(row, v-leastSpread)
-		}
-	}
+	s.spread(put, add != nil)
 	for _, row := range s.order {
 		if v := dot(row, x); v < 0 {
 			put(row, v)
 		}
 	}
 	return sum, out
+}
+
+// spread puts the rows of distances that do not grow as they are pulled.
+func (s *search) spread(put func(row []float64, res float64), derived bool) {
+	y, n := s.y, s.y.n
+	for k, d0 := range s.apart0 {
+		v := s.grow[k] * (s.c[y.rows+k] - d0) / (small * small)
+		if v >= leastSpread {
+			continue
+		}
+		row := make([]float64, n)
+		for o := range row {
+			if derived {
+				row[o] = s.grow[k] * s.jac[(y.rows+k)*n+o] / small
+			}
+		}
+		put(row, v-leastSpread)
+	}
 }
 
 // descend is a damped Gauss-Newton descent on the rows of the condition.

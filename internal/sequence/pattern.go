@@ -29,6 +29,7 @@ type Pattern struct {
 	Margin             [4]NumExpr          // left, right, bottom, top; nil where nothing comes off
 	Lines              map[string]bool     // names that are lines
 	HeadNames          map[string][]string // what the head statements of its way name
+	HeadLines          map[string]int      // and in which line
 	Reader             Reader
 }
 

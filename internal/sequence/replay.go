@@ -258,6 +258,11 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 	for name, l := range r.Lines {
 		out.Lines[name] = l.Pieces
 	}
+	if out.Err == nil && !lax {
+		if line, why := p.Reader.Missing(out); why != "" {
+			out.Err = placed(fold.Errorf(fold.CodeCheck, "%s", why), len(out.Steps), line)
+		}
+	}
 	return out
 }
 

@@ -10,6 +10,7 @@ const (
 	APoint  NameKind = "point"
 	ALine   NameKind = "line"
 	ANumber NameKind = "number"
+	AWord   NameKind = "word" // of the author's own, that names nothing else
 )
 
 // Vocabulary is what a way of moving adds to the language: the word after "moves", head
@@ -38,6 +39,9 @@ type Head struct {
 	Most  int    // 0 for any number
 	What  string // what is named, in words: "the front"
 	Fix   string // an example
+	// Check looks whether what is named is there in the folded toy, and says what is
+	// missing; nil where nothing can be.
+	Check func(r *Replay, names []string) string
 }
 
 // Setting is a step that opens creases of the finished toy to an angle, by a word of its
@@ -91,6 +95,9 @@ type Reader interface {
 	// over the plane of the piece that stays; false where nothing knows how toys stand.
 	Standing(r *Replay) (geom.Vec, bool)
 	Parse(file, text string) (*Pattern, error)
+	// Missing says what a head statement of its way names that the folded toy does not have,
+	// and in which line; "" when all is there.
+	Missing(r *Replay) (line int, why string)
 	// IsHead tells whether a line that begins with a word is a head statement of a way.
 	IsHead(word string) bool
 }

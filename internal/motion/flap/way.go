@@ -14,5 +14,6 @@ func Way() *toys.Way {
 		Weight:    sheet.Band{GoodMin: 35, GoodMax: 90, FairMin: 25, FairMax: 110, Low: "so light a paper tears at the tail", High: "so heavy a wing hardly follows the tail"},
 		Stiffness: sheet.Band{GoodMin: 0.3, GoodMax: 4, FairMin: 0.2, FairMax: 8, Low: "so limp a wing hangs", High: "so stiff a wing does not swing"},
 	})
+	w.Language = language
 	return w
 }

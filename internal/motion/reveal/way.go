@@ -16,5 +16,6 @@ func Way() *toys.Way {
 		Stiffness: sheet.Band{GoodMin: 0.8, GoodMax: 9, FairMin: 0.4, FairMax: 20, Low: "so limp a flap does not stand", High: "so stiff a paper does not fold back on itself"},
 	})
 	w.Chips = []motion.Chip{{Name: "opened both ways"}, {Name: "opened one way", Bad: true}, {Name: "bound", Bad: true}, {Name: "gaped in the middle", Bad: true}, {Name: "tore", Bad: true}}
+	w.Language = language
 	return w
 }

@@ -14,5 +14,6 @@ func Way() *toys.Way {
 		Weight:    sheet.Band{GoodMin: 55, GoodMax: 160, FairMin: 40, FairMax: 220, Low: "so light a spinner has no swing to keep", High: "so heavy a blade needs a storm"},
 		Stiffness: sheet.Band{GoodMin: 1, GoodMax: 15, FairMin: 0.5, FairMax: 30, Low: "so limp a blade gives way to the wind", High: "so stiff a blade does not curl"},
 	})
+	w.Language = language
 	return w
 }

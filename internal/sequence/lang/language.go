@@ -88,13 +88,32 @@ func (l *Language) headWords() []string {
 	return out
 }
 
+// Missing says what a head statement of its way names that the folded toy does not have.
+func (l *Language) Missing(r *sequence.Replay) (line int, why string) {
+	for _, v := range l.Ways {
+		if v.Moves != r.Pattern.Moves {
+			continue
+		}
+		for _, h := range v.Heads {
+			names := r.Pattern.HeadNames[h.Word]
+			if len(names) == 0 || h.Check == nil {
+				continue
+			}
+			if why := h.Check(r, names); why != "" {
+				return r.Pattern.HeadLines[h.Word], why
+			}
+		}
+	}
+	return 0, ""
+}
+
 // headStatement reads the names of a head statement of a way.
 func (p *Parser) headStatement(h sequence.Head) {
 	many := "names"
 	if h.Least == 1 && h.Most == 1 {
 		many = "the name"
 	}
-	kind := map[sequence.NameKind]string{sequence.APoint: "landmark", sequence.ALine: "crease"}[h.Kind]
+	kind := map[sequence.NameKind]string{sequence.APoint: "landmark", sequence.ALine: "crease", sequence.AWord: "word"}[h.Kind]
 	var given []string
 	for p.Peek().Kind == TokWord && (h.Most == 0 || len(given) < h.Most) {
 		given = append(given, p.Next().Text)
@@ -102,7 +121,7 @@ func (p *Parser) headStatement(h sequence.Head) {
 	if len(given) < h.Least {
 		p.Fail(fmt.Sprintf("%s needs %s of a %s", h.What, many, kind), "write for example: "+h.Fix)
 	}
-	p.pat.HeadNames[h.Word] = given
+	p.pat.HeadNames[h.Word], p.pat.HeadLines[h.Word] = given, p.line
 }
 
 // checkHeads refuses names that stand for something else, once all are known.
@@ -111,7 +130,7 @@ func (p *Parser) checkHeads() {
 		for _, h := range v.Heads {
 			for _, n := range p.pat.HeadNames[h.Word] {
 				p.wanted[n] = true
-				if n == "" || p.names[n] == h.Kind {
+				if n == "" || h.Kind == sequence.AWord || p.names[n] == h.Kind {
 					continue
 				}
 				kind, fix := "landmark", "name a point"

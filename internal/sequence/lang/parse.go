@@ -37,7 +37,7 @@ func newParser(l *Language, file, text string) *Parser {
 	p := &Parser{
 		language: l,
 		pat: &sequence.Pattern{ID: id, File: file, Text: text, Title: id, CalledWords: map[string]string{}, MadeWords: map[string]string{},
-			Lines: map[string]bool{}, HeadNames: map[string][]string{}, Reader: l},
+			Lines: map[string]bool{}, HeadNames: map[string][]string{}, HeadLines: map[string]int{}, Reader: l},
 		names:  map[string]sequence.NameKind{},
 		uses:   map[string]map[string]bool{},
 		wanted: map[string]bool{}, inherited: map[string]bool{},
