@@ -1,11 +1,13 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"io"
 	"os"
 	"strings"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -21,8 +23,11 @@ import (
 	"tussock/internal/ways"
 )
 
-// countLimit bounds tussock orders.
-const countLimit = 10_000_000
+// countLimit and countTime bound tussock orders.
+const (
+	countLimit = 10_000_000
+	countTime  = 2 * time.Minute
+)
 
 // ordersCommand counts the ways in which the layers of a crease pattern can lie.
 func ordersCommand() *cobra.Command {
@@ -33,7 +38,7 @@ func ordersCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			n, done, err := countOrders(file)
+			n, done, err := countOrders(cmd.Context(), file)
 			err = errors.Join(err, file.Close())
 			return reportOrders(cmd.OutOrStdout(), cmd.ErrOrStderr(), n, done, err, asJSON)
 		}}
@@ -41,12 +46,14 @@ func ordersCommand() *cobra.Command {
 	return c
 }
 
-func countOrders(r io.Reader) (int, bool, error) {
+func countOrders(ctx context.Context, r io.Reader) (int, bool, error) {
+	ctx, cancel := context.WithTimeout(ctx, countTime)
+	defer cancel()
 	p, err := exchange.ReadFOLD(r)
 	if err != nil {
 		return 0, false, err
 	}
-	n, done, ferr := p.OrdersUpTo(countLimit)
+	n, done, ferr := p.OrdersUpTo(ctx, countLimit)
 	if ferr != nil {
 		return 0, false, ferr
 	}

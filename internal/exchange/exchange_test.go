@@ -104,7 +104,7 @@ func TestOrdersOfACross(t *testing.T) {
 		if err != nil {
 			t.Fatal(c.senses, err)
 		}
-		n, done, ferr := p.OrdersUpTo(1000)
+		n, done, ferr := p.OrdersUpTo(t.Context(), 1000)
 		if ferr != nil || !done || n != c.want {
 			t.Errorf("%s: %d orders (%v), want %d", c.senses, n, ferr, c.want)
 		}
@@ -118,7 +118,7 @@ func TestOrdersOfACross(t *testing.T) {
 	}
 	if p, err := exchange.ReadFOLD(strings.NewReader(fmt.Sprintf(cross, `"M","F","F","V"`))); err != nil {
 		t.Error(err)
-	} else if _, _, ferr := p.OrdersUpTo(10); ferr == nil || fold.As(ferr).Code != fold.CodeTear {
+	} else if _, _, ferr := p.OrdersUpTo(t.Context(), 10); ferr == nil || fold.As(ferr).Code != fold.CodeTear {
 		t.Errorf("two folds at an angle give %v, want a tear", ferr)
 	}
 }
@@ -278,7 +278,7 @@ func TestCrossWithOneFlatArm(t *testing.T) {
 		if s, err := c.Folded(); err == nil || fold.As(err).Code != fold.CodeTear {
 			t.Errorf("arm %d flat: %v, %v", arm, s, err)
 		}
-		if n, done, err := c.OrdersUpTo(100); err == nil || n != 0 || !done {
+		if n, done, err := c.OrdersUpTo(t.Context(), 100); err == nil || n != 0 || !done {
 			t.Errorf("arm %d flat: %d orders, %v", arm, n, err)
 		}
 	}

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -407,6 +408,6 @@ func (c *Creases) Folded() (*fold.State, error) {
 
 // OrdersUpTo counts the valid layer orders, up to limit; unassigned creases mean
 // either sense. The first face keeps its side.
-func (c *Creases) OrdersUpTo(limit int) (n int, done bool, err error) {
-	return c.Flat.Orders(limit, c.sense)
+func (c *Creases) OrdersUpTo(ctx context.Context, limit int) (n int, done bool, err error) {
+	return c.Flat.Orders(ctx, limit, c.sense)
 }

@@ -52,6 +52,9 @@ func (s *State) Faults() []string {
 // rings finds three layers with a common spot that lie each on the next. Rings
 // without a common spot are sound (a twist has one).
 func (s *State) rings() []string {
+	if _, ok := s.Ranked(); ok {
+		return nil // one order of all pieces: no ring at all
+	}
 	n := len(s.F)
 	for i := range n {
 		for j := range n {
@@ -87,10 +90,10 @@ func (s *State) pierced() []string {
 		}
 		for c := range s.F {
 			id := FacetID(c)
-			if id == h.A || id == h.B || !geom.Crosses(s.folded[c], l, p, q) {
+			if id == h.A || id == h.B {
 				continue
 			}
-			if a, b := s.Above(h.A, id), s.Above(h.B, id); a != 0 && b != 0 && a != b {
+			if a, b := s.Above(h.A, id), s.Above(h.B, id); a != 0 && b != 0 && a != b && geom.Crosses(s.folded[c], l, p, q) {
 				out = append(out, fmt.Sprintf("piece %d passes through the hinge of %d and %d", c, h.A, h.B))
 			}
 		}

@@ -48,7 +48,7 @@ func TestOrdersOfMapsAndStamps(t *testing.T) {
 		{1, 1, 1}, {1, 2, 2}, {1, 3, 6}, {1, 4, 16}, {1, 5, 50}, {1, 6, 144}, {1, 7, 462},
 		{2, 2, 8}, {2, 3, 60}, {3, 2, 60}, {3, 3, 1368},
 	} {
-		n, done, err := mapOf(t, c.rows, c.cols).Orders(1e6, either)
+		n, done, err := mapOf(t, c.rows, c.cols).Orders(t.Context(), 1e6, either)
 		if err != nil || !done || n != c.want {
 			t.Errorf("%d x %d: %d orders (done %v, %v), want %d", c.rows, c.cols, n, done, err, c.want)
 		}
@@ -98,13 +98,13 @@ func TestOrdersOfSingleVertices(t *testing.T) {
 		{[]float64{45, 67.5, 135, 112.5}, 4, 4},
 	} {
 		s := star(t, c.sectors...)
-		n, done, err := s.Orders(1e6, either)
+		n, done, err := s.Orders(t.Context(), 1e6, either)
 		if err != nil || !done || n != c.orders {
 			t.Errorf("%v: %d orders (%v), want %d", c.sectors, n, err, c.orders)
 		}
 		kinds := 0
 		for mask := range 1 << len(c.sectors) {
-			k, _, _ := s.Orders(1, func(i int, _ fold.Hinge) (fold.Assignment, bool) {
+			k, _, _ := s.Orders(t.Context(), 1, func(i int, _ fold.Hinge) (fold.Assignment, bool) {
 				if mask>>i&1 == 1 {
 					return fold.Mountain, false
 				}
@@ -120,7 +120,7 @@ func TestOrdersOfSingleVertices(t *testing.T) {
 
 // An odd or uneven vertex does not fold flat at all.
 func TestUnevenVertexTears(t *testing.T) {
-	if _, _, err := star(t, 70, 90, 100, 100).Orders(10, either); err == nil || fold.As(err).Code != fold.CodeTear {
+	if _, _, err := star(t, 70, 90, 100, 100).Orders(t.Context(), 10, either); err == nil || fold.As(err).Code != fold.CodeTear {
 		t.Errorf("a vertex that breaks the angle rule gives %v", err)
 	}
 }

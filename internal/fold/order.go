@@ -1,6 +1,8 @@
 package fold
 
 import (
+	"context"
+
 	"tussock/internal/fold/layers"
 	"tussock/internal/geom"
 )
@@ -89,8 +91,8 @@ func (s *State) problem(hints []Hint) *layers.Problem {
 	return p
 }
 
-func (s *State) count(hints []Hint, limit int) (int, bool) {
-	return layers.Count(s.problem(hints), limit)
+func (s *State) count(ctx context.Context, hints []Hint, limit int) (int, bool) {
+	return layers.Count(ctx, s.problem(hints), limit)
 }
 
 // solve finds the orders that are not known yet.

@@ -1,6 +1,8 @@
 package fold
 
 import (
+	"context"
+
 	"tussock/internal/geom"
 	"tussock/internal/say"
 )
@@ -97,9 +99,9 @@ func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*S
 }
 
 // Orders counts the orders of the layers in which a crease pattern can be folded
-// flat, up to limit, the first piece keeping its face. done is false when the
-// count was given up before the end.
-func (s *State) Orders(limit int, sense func(i int, h Hinge) (a Assignment, either bool)) (n int, done bool, err error) {
+// flat, up to limit, the first piece keeping its face. done is false when there may be
+// more: the limit was reached, or the context has ended.
+func (s *State) Orders(ctx context.Context, limit int, sense func(i int, h Hinge) (a Assignment, either bool)) (n int, done bool, err error) {
 	out, err := s.laid(sense)
 	if err != nil {
 		return 0, true, err
@@ -110,6 +112,6 @@ func (s *State) Orders(limit int, sense func(i int, h Hinge) (a Assignment, eith
 			hints = append(hints, out.Sensed(h, a))
 		}
 	}
-	n, done = out.count(hints, limit)
+	n, done = out.count(ctx, hints, limit)
 	return n, done, nil
 }

@@ -42,7 +42,18 @@ func Pockets(s *fold.State, cells []Cell) []Pocket {
 	for _, sd := range m.sides {
 		bySide[sd.cell] = append(bySide[sd.cell], sd)
 	}
-	f := finder{s: s, m: m, cells: stacked, sides: bySide, seen: map[[2]int]bool{}}
+	f := finder{s: s, m: m, cells: stacked, sides: bySide, seen: map[[2]int]bool{}, hinges: make([][]folded, len(s.F)),
+		place: make([]map[int]int, len(cells)), rims: make([][]rim, len(cells))}
+	for _, h := range s.H {
+		if h.Kind == fold.Glue {
+			continue
+		}
+		iso := s.F[h.A].Iso
+		q := folded{geom.Segment{A: iso.Apply(h.P), B: iso.Apply(h.Q)}, s.Assigned(h) != fold.Flat, int(h.B)}
+		f.hinges[h.A] = append(f.hinges[h.A], q)
+		q.other = int(h.A)
+		f.hinges[h.B] = append(f.hinges[h.B], q)
+	}
 	var out []Pocket
 	for c := range stacked {
 		for k := 1; k < len(stacked[c].Stack); k++ {
@@ -68,33 +79,90 @@ func Pockets(s *fold.State, cells []Cell) []Pocket {
 }
 
 type finder struct {
-	s     *fold.State
-	m     *mesh
-	cells []Cell
-	sides [][]side
-	seen  map[[2]int]bool // cell and gap: gap k lies under layer k-1 of the stack
+	s      *fold.State
+	m      *mesh
+	cells  []Cell
+	sides  [][]side
+	seen   map[[2]int]bool // cell and gap: gap k lies under layer k-1 of the stack
+	hinges [][]folded      // by piece
+	place  []map[int]int   // by cell: where in its stack a piece lies
+	rims   [][]rim         // by cell and side
+}
+
+// folded is a hinge where it lies, as seen from one of its pieces.
+type folded struct {
+	at    geom.Segment
+	turns bool
+	other int
+}
+
+// rim is what becomes of every layer of a cell at one of its sides, and which gaps between
+// them a fold closes there: gap k lies over layer k of the stack.
+type rim struct {
+	fate    []joint
+	partner []int
+	held    []bool
+}
+
+// at is where in the stack of a cell a piece lies, -1 when it is not there.
+func (f *finder) at(cell, piece int) int {
+	if f.place[cell] == nil {
+		f.place[cell] = make(map[int]int, len(f.cells[cell].Stack))
+		for k, p := range f.cells[cell].Stack {
+			f.place[cell][p] = k
+		}
+	}
+	if k, ok := f.place[cell][piece]; ok {
+		return k
+	}
+	return -1
+}
+
+// rim looks at a side of a cell once, for all its layers.
+func (f *finder) rim(c, n int) *rim {
+	if f.rims[c] == nil {
+		f.rims[c] = make([]rim, len(f.sides[c]))
+	}
+	r := &f.rims[c][n]
+	if r.fate != nil {
+		return r
+	}
+	stack := f.cells[c].Stack
+	r.fate, r.partner, r.held = make([]joint, len(stack)), make([]int, len(stack)), make([]bool, len(stack)+1)
+	shut := make([]int, len(stack)+1) // by how many more folds each gap is closed than the one above
+	for i, layer := range stack {
+		r.fate[i], r.partner[i] = f.fate(layer, f.sides[c][n])
+		if r.fate[i] != turns {
+			continue
+		}
+		if j := f.at(c, r.partner[i]); j > i {
+			shut[i+1]++
+			shut[j+1]--
+		}
+	}
+	folds := 0
+	for k := range shut {
+		folds += shut[k]
+		r.held[k] = folds > 0
+	}
+	return r
 }
 
 // fate tells what becomes of a layer of a cell at one of its sides, and with whom.
 func (f *finder) fate(layer int, sd side) (joint, int) {
 	mid := geom.Mid(f.m.at[sd.a], f.m.at[sd.b])
 	over := f.m.across(sd)
-	if over >= 0 && slices.Contains(f.cells[over].Stack, layer) {
+	if over >= 0 && f.at(over, layer) >= 0 {
 		return goesOn, layer
 	}
-	for _, h := range f.s.H {
-		g, ok := h.Other(fold.FacetID(layer))
-		if !ok || h.Kind == fold.Glue {
+	for _, h := range f.hinges[layer] {
+		if h.at.Dist(mid) > weldMM {
 			continue
 		}
-		iso := f.s.F[layer].Iso
-		if (geom.Segment{A: iso.Apply(h.P), B: iso.Apply(h.Q)}).Dist(mid) > weldMM {
-			continue
+		if h.turns {
+			return turns, h.other
 		}
-		if f.s.Assigned(h) != fold.Flat {
-			return turns, int(g)
-		}
-		return goesOn, int(g)
+		return goesOn, h.other
 	}
 	return ends, -1
 }
@@ -114,14 +182,12 @@ func (f *finder) pocket(cell, gap int) (p Pocket, ok bool) {
 		stack := f.cells[c].Stack
 		p.Region = append(p.Region, f.cells[c].Poly)
 		p.Cover, p.Beneath = min(p.Cover, k-1), min(p.Beneath, len(stack)-k-1)
-		for _, sd := range f.sides[c] {
+		for n, sd := range f.sides[c] {
 			seg := geom.Segment{A: f.m.at[sd.a], B: f.m.at[sd.b]}
-			up, u := f.fate(stack[k-1], sd)
-			low, l := f.fate(stack[k], sd)
+			r := f.rim(c, n)
 			over := f.m.across(sd)
-			if up == goesOn && low == goesOn && over >= 0 {
-				next := f.cells[over].Stack
-				i, j := slices.Index(next, u), slices.Index(next, l)
+			if r.fate[k-1] == goesOn && r.fate[k] == goesOn && over >= 0 {
+				i, j := f.at(over, r.partner[k-1]), f.at(over, r.partner[k])
 				if i >= 0 && j == i+1 { // the same gap on the other side
 					if q := (spot{over, j}); !f.seen[q] {
 						f.seen[q] = true
@@ -136,7 +202,7 @@ func (f *finder) pocket(cell, gap int) (p Pocket, ok bool) {
 				}
 			}
 			rim += seg.Len()
-			if f.held(c, k, sd, up, low, u) {
+			if r.held[k] {
 				closed += seg.Len()
 			} else {
 				open = append(open, seg)
@@ -158,21 +224,6 @@ func (f *finder) pocket(cell, gap int) (p Pocket, ok bool) {
 		}
 	}
 	return p, p.DepthMM >= minPocketMM
-}
-
-// held tells whether a gap is closed at a side: its two walls are the two sides
-// of one fold, or a fold around it holds both.
-func (f *finder) held(c, k int, sd side, up, low joint, partner int) bool {
-	stack := f.cells[c].Stack
-	if up == turns && low == turns && partner == stack[k] {
-		return true
-	}
-	for i := range k { // a fold whose two sides lie above and below the gap
-		if j, g := f.fate(stack[i], sd); j == turns && slices.Index(stack, g) >= k {
-			return true
-		}
-	}
-	return false
 }
 
 // longestRun joins pieces of an opening that lie on one line and touch.

@@ -1,6 +1,9 @@
 package layers
 
-import "sort"
+import (
+	"context"
+	"sort"
+)
 
 // Solve finds an order, the hinted one where there is a choice, and tells
 // whether there is another. The error is a *Conflict, or nil with ok false when
@@ -37,10 +40,11 @@ func Solve(p *Problem) (Solution, *Conflict) {
 	return sol, nil
 }
 
-// Count is the number of valid orders, up to limit. done is false when the
-// search was given up before the end.
-func Count(p *Problem, limit int) (n int, done bool) {
+// Count is the number of valid orders, up to limit. done is false when there may be more:
+// the limit was reached, or the context ended the search.
+func Count(ctx context.Context, p *Problem, limit int) (n int, done bool) {
 	s := newSolver(p)
+	s.ctx = ctx
 	if !s.build() || !s.hard() || !s.reduce() {
 		return 0, true
 	}
@@ -103,7 +107,7 @@ func (s *solver) walk(order []int32, prefer []int8, at int, found func() bool) b
 		return found()
 	}
 	for _, x := range [2]int8{prefer[at], -prefer[at]} {
-		if s.tries++; s.tries > maxTries {
+		if s.tries++; s.givenUp() {
 			return false
 		}
 		mark := len(s.trail)
@@ -122,6 +126,18 @@ func (s *solver) walk(order []int32, prefer []int8, at int, found func() bool) b
 		}
 	}
 	return true
+}
+
+// askEvery is how many tries go by between two looks at the context.
+const askEvery = 256
+
+// givenUp tells whether the search ends before it is through: a step's after so many
+// tries, a count's when its context does.
+func (s *solver) givenUp() bool {
+	if s.ctx == nil {
+		return s.tries > maxTries
+	}
+	return s.tries%askEvery == 0 && s.ctx.Err() != nil
 }
 
 // table writes the values as rows of who lies above whom.

@@ -1,6 +1,7 @@
 package layers
 
 import (
+	"context"
 	"math"
 	"math/bits"
 	"slices"
@@ -8,7 +9,7 @@ import (
 	"tussock/internal/geom"
 )
 
-// maxTries bounds the search; a hand-folded toy needs a handful.
+// maxTries bounds the search for a step; a hand-folded toy needs a handful.
 const maxTries = 200_000
 
 // literal is a pair's order as a multiple of another's: sign times variable.
@@ -31,11 +32,14 @@ type solver struct {
 	below   []uint64
 	words   int
 	parity  [][4]literal
-	watch   map[int32][]int32 // by variable, indices into parity
+	watch   [][]int32 // by variable, indices into parity
 	queue   []int32
 	trail   []int32
-	inter   map[int64]geom.Polygon
+	inter   []geom.Polygon // by variable, what its two pieces share, once it was asked for
+	clipped []bool
+	alike   []int32 // pieces that lie on the very same place have the same number
 	tries   int
+	ctx     context.Context // of a count; nil for a step, which is bounded by its tries
 	fail    *Conflict
 	centre  []geom.Vec
 }
@@ -43,7 +47,7 @@ type solver struct {
 func newSolver(p *Problem) *solver {
 	n := len(p.Polys)
 	s := &solver{p: p, n: n, index: make([]int32, n*n), pairs: make([][2]int32, 1), words: (n + 63) / 64,
-		watch: map[int32][]int32{}, inter: map[int64]geom.Polygon{}}
+		alike: placesOf(p.Polys)}
 	s.above, s.below = make([]uint64, n*s.words), make([]uint64, n*s.words)
 	boxes := make([]geom.Box, n)
 	for i := range boxes {
@@ -63,6 +67,7 @@ func newSolver(p *Problem) *solver {
 	}
 	m := len(s.pairs)
 	s.parent, s.members, s.value = make([]literal, m), make([][]literal, m), make([]int8, m)
+	s.watch, s.inter, s.clipped = make([][]int32, m), make([]geom.Polygon, m), make([]bool, m)
 	for v := range s.parent {
 		s.parent[v] = literal{int32(v), 1}
 	}
@@ -145,16 +150,55 @@ func (s *solver) forget(v int32) {
 
 // common tells whether three pieces share a spot.
 func (s *solver) common(i, j, k int) bool {
-	if i > j {
-		i, j = j, i
+	if a := s.alike; a[i] == a[j] || a[j] == a[k] || a[i] == a[k] {
+		return true // all three overlap two by two, and two of them are one place
 	}
-	key := int64(i)*int64(s.n) + int64(j)
-	c, seen := s.inter[key]
-	if !seen {
-		c = geom.ClipConvex(s.p.Polys[i], s.p.Polys[j])
-		s.inter[key] = c
+	v := s.index[i*s.n+j]
+	if !s.clipped[v] {
+		s.clipped[v], s.inter[v] = true, geom.ClipConvex(s.p.Polys[i], s.p.Polys[j])
 	}
+	c := s.inter[v]
 	return c != nil && geom.Overlaps(c, s.p.Polys[k])
+}
+
+// placesOf numbers pieces so that those with the same corners, to a millionth of a
+// millimetre, have the same number.
+func placesOf(polys []geom.Polygon) []int32 {
+	out := make([]int32, len(polys))
+	known := map[[3]int64]int32{}
+	grid := func(v float64) int64 { return int64(math.Round(v / geom.OnLine)) }
+	for i, p := range polys {
+		out[i] = int32(i)
+		low := slices.MinFunc(p, func(a, b geom.Vec) int {
+			if x := grid(a.X) - grid(b.X); x != 0 {
+				return int(max(-1, min(1, x)))
+			}
+			return int(max(-1, min(1, grid(a.Y)-grid(b.Y))))
+		})
+		key := [3]int64{grid(low.X), grid(low.Y), int64(len(p))}
+		j, seen := known[key]
+		if !seen {
+			known[key] = int32(i)
+			continue
+		}
+		if samePlace(p, polys[j]) {
+			out[i] = j
+		}
+	}
+	return out
+}
+
+// samePlace tells whether two polygons have the same corners, wherever they begin.
+func samePlace(p, q geom.Polygon) bool {
+	if len(p) != len(q) {
+		return false
+	}
+	for _, a := range p {
+		if !slices.ContainsFunc(q, func(b geom.Vec) bool { return a.Dist(b) < geom.OnLine }) {
+			return false
+		}
+	}
+	return true
 }
 
 // decide gives a literal the value +1, with all that is equal to it.

@@ -25,11 +25,11 @@ func TestFreeSheets(t *testing.T) {
 		for range n {
 			polys = append(polys, square(0, 0, 10))
 		}
-		if got, done := layers.Count(blank(polys...), 1e6); !done || got != want {
+		if got, done := layers.Count(t.Context(), blank(polys...), 1e6); !done || got != want {
 			t.Errorf("%d sheets have %d orders, want %d", n, got, want)
 		}
 	}
-	if got, _ := layers.Count(blank(square(0, 0, 10), square(20, 0, 10), square(40, 0, 10)), 10); got != 1 {
+	if got, _ := layers.Count(t.Context(), blank(square(0, 0, 10), square(20, 0, 10), square(40, 0, 10)), 10); got != 1 {
 		t.Errorf("sheets apart have %d orders", got)
 	}
 	// Three sheets that overlap two by two without a common spot may lie in a ring:
@@ -38,7 +38,7 @@ func TestFreeSheets(t *testing.T) {
 		geom.Polygon{{X: 0, Y: 0}, {X: 30, Y: 0}, {X: 30, Y: 6}, {X: 0, Y: 6}},
 		geom.Polygon{{X: 24, Y: 0}, {X: 30, Y: 0}, {X: 30, Y: 30}, {X: 24, Y: 30}},
 		geom.Polygon{{X: 0, Y: 2}, {X: 3, Y: 0}, {X: 30, Y: 27}, {X: 27, Y: 30}})
-	if got, _ := layers.Count(ring, 100); got != 8 {
+	if got, _ := layers.Count(t.Context(), ring, 100); got != 8 {
 		t.Errorf("three sheets without a common spot have %d orders, want 8", got)
 	}
 }
@@ -49,7 +49,7 @@ func TestHingeRules(t *testing.T) {
 	// Leaves 0 and 1 hinged at x = 10 (both to its left); sheet 2 crosses that line.
 	p := blank(square(0, 0, 10), square(0, 0, 10), square(5, 2, 10))
 	p.Hinges = []layers.Hinge{{A: 0, B: 1, P: geom.Vec{X: 10}, Q: geom.Vec{X: 10, Y: 10}, Folded: true}}
-	if n, _ := layers.Count(p, 100); n != 4 { // above or below both, leaves either way
+	if n, _ := layers.Count(t.Context(), p, 100); n != 4 { // above or below both, leaves either way
 		t.Errorf("a sheet across a fold: %d orders, want 4", n)
 	}
 	p.Hints = []layers.Hint{{I: 2, J: 0, Sign: 1, Hard: true, Why: "over"}, {I: 2, J: 1, Sign: -1, Hard: true, Why: "under"}}
@@ -62,7 +62,7 @@ func TestHingeRules(t *testing.T) {
 		{A: 0, B: 1, P: geom.Vec{X: 10}, Q: geom.Vec{X: 10, Y: 10}, Folded: true},
 		{A: 2, B: 3, P: geom.Vec{X: 10, Y: 1}, Q: geom.Vec{X: 10, Y: 9}, Folded: true},
 	}
-	if n, _ := layers.Count(q, 100); n != 16 {
+	if n, _ := layers.Count(t.Context(), q, 100); n != 16 {
 		t.Errorf("two folds on one line: %d orders, want 16", n)
 	}
 	// Two layers that run across one line keep their order over it.
@@ -71,7 +71,7 @@ func TestHingeRules(t *testing.T) {
 		{A: 0, B: 1, P: geom.Vec{X: 10}, Q: geom.Vec{X: 10, Y: 10}},
 		{A: 2, B: 3, P: geom.Vec{X: 10}, Q: geom.Vec{X: 10, Y: 10}},
 	}
-	if n, _ := layers.Count(r, 100); n != 2 {
+	if n, _ := layers.Count(t.Context(), r, 100); n != 2 {
 		t.Errorf("two layers across a line: %d orders, want 2", n)
 	}
 	r.Hints = []layers.Hint{{I: 0, J: 2, Sign: 1, Hard: true}, {I: 1, J: 3, Sign: -1, Hard: true}}
@@ -110,7 +110,7 @@ func TestHintsAndAmbiguity(t *testing.T) {
 }
 
 func TestLimitOfCount(t *testing.T) {
-	if n, done := layers.Count(blank(square(0, 0, 9), square(0, 0, 9), square(0, 0, 9), square(0, 0, 9)), 5); n != 5 || done {
+	if n, done := layers.Count(t.Context(), blank(square(0, 0, 9), square(0, 0, 9), square(0, 0, 9), square(0, 0, 9)), 5); n != 5 || done {
 		t.Errorf("a count limited to 5 gives %d, done %v", n, done)
 	}
 }

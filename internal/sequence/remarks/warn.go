@@ -114,6 +114,7 @@ func buried(d sequence.Done) int {
 	for i, f := range s.F {
 		moved[i] = !f.Iso.Near(d.Before.F[maxID(parentIn(d, f), 0)].Iso, geom.Still)
 	}
+	held := folds(s, moved)
 	for i := range s.F {
 		if !moved[i] {
 			continue
@@ -122,7 +123,7 @@ func buried(d sequence.Done) int {
 		closed := 0
 		for k, a := range poly {
 			b := poly[(k+1)%len(poly)]
-			if shut(s, moved, fold.FacetID(i), geom.Segment{A: a, B: b}) {
+			if shut(s, held, fold.FacetID(i), geom.Segment{A: a, B: b}.Mid()) {
 				closed++
 			}
 		}
@@ -135,20 +136,30 @@ func buried(d sequence.Done) int {
 
 func maxID(a, b fold.FacetID) fold.FacetID { return max(a, b) }
 
-// shut tells whether the gap that a piece lies in is closed along one of its
-// sides by a fold that holds layers on both faces of it. A fold that has moved along
-// shuts nothing: the piece was in it before.
-func shut(s *fold.State, moved []bool, f fold.FacetID, side geom.Segment) bool {
-	m := side.Mid()
+// holding is a fold where it lies, and its two pieces.
+type holding struct {
+	at   geom.Segment
+	a, b fold.FacetID
+}
+
+// folds are those that may hold a gap shut: not those that have moved along, which the
+// pieces were in before.
+func folds(s *fold.State, moved []bool) []holding {
+	var out []holding
 	for _, h := range s.H {
-		if s.Assigned(h) == fold.Flat || h.A == f || h.B == f || moved[h.A] && moved[h.B] {
-			continue
+		if s.Assigned(h) != fold.Flat && !(moved[h.A] && moved[h.B]) {
+			iso := s.F[h.A].Iso
+			out = append(out, holding{geom.Segment{A: iso.Apply(h.P), B: iso.Apply(h.Q)}, h.A, h.B})
 		}
-		iso := s.F[h.A].Iso
-		if (geom.Segment{A: iso.Apply(h.P), B: iso.Apply(h.Q)}).Dist(m) > geom.OnPaper {
-			continue
-		}
-		if s.Above(h.A, f)*s.Above(h.B, f) < 0 {
+	}
+	return out
+}
+
+// shut tells whether the gap that a piece lies in is closed at the middle of one of its
+// sides by a fold that holds layers on both faces of it.
+func shut(s *fold.State, held []holding, f fold.FacetID, mid geom.Vec) bool {
+	for _, h := range held {
+		if h.a != f && h.b != f && s.Above(h.a, f)*s.Above(h.b, f) < 0 && h.at.Dist(mid) <= geom.OnPaper {
 			return true
 		}
 	}
