@@ -32,24 +32,26 @@ const (
 // ordersCommand counts the ways in which the layers of a crease pattern can lie.
 func ordersCommand() *cobra.Command {
 	var asJSON bool
+	var scale float64
 	c := &cobra.Command{Use: "orders FILE.fold", Short: "Count the valid layer orders of a crease pattern; unassigned creases mean either sense", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			file, err := os.Open(args[0])
 			if err != nil {
 				return err
 			}
-			n, done, err := countOrders(cmd.Context(), file)
+			n, done, err := countOrders(cmd.Context(), file, scale)
 			err = errors.Join(err, file.Close())
 			return reportOrders(cmd.OutOrStdout(), cmd.ErrOrStderr(), n, done, err, asJSON)
 		}}
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON for scripts")
+	c.Flags().Float64Var(&scale, "scale", 0, "mm that one unit of a file without a unit is; 200 mm for its longer side when absent")
 	return c
 }
 
-func countOrders(ctx context.Context, r io.Reader) (int, bool, error) {
+func countOrders(ctx context.Context, r io.Reader, scale float64) (int, bool, error) {
 	ctx, cancel := context.WithTimeout(ctx, countTime)
 	defer cancel()
-	p, err := exchange.ReadFOLD(r)
+	p, err := exchange.ReadFOLDScaled(r, scale)
 	if err != nil {
 		return 0, false, err
 	}

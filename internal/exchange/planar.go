@@ -23,7 +23,18 @@ type meshedEdge struct {
 	assigned string
 }
 
-const weld = 1e-5
+const weld = geom.Overlap
+
+// corners are those of a piece, each once.
+func corners(p geom.Polygon) geom.Polygon {
+	var out geom.Polygon
+	for i, v := range p {
+		if v.Dist(p[(i+len(p)-1)%len(p)]) >= weld {
+			out = append(out, v)
+		}
+	}
+	return out
+}
 
 // meshOf welds the corners of all pieces and the ends of all hinges, and cuts
 // every side at the corners that lie on it.
@@ -39,7 +50,7 @@ func meshOf(s *fold.State) meshed {
 		return len(m.at) - 1
 	}
 	for i, f := range s.F {
-		for _, v := range f.Poly.Straightened() {
+		for _, v := range corners(f.Poly) {
 			find(v, fold.FacetID(i))
 		}
 	}
@@ -53,7 +64,7 @@ func meshOf(s *fold.State) meshed {
 	seen := map[[2]int]bool{}
 	for i, f := range s.F {
 		var ring []int
-		poly := f.Poly.Straightened()
+		poly := corners(f.Poly)
 		for k, v := range poly {
 			w := poly[(k+1)%len(poly)]
 			ring = append(ring, m.along(find(v, fold.FacetID(i)), find(w, fold.FacetID(i)))...)

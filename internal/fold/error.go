@@ -24,6 +24,7 @@ const (
 	CodeLayers     Code = "layers"      // layers would have to pass through each other
 	CodeGlue       Code = "glue"        // faces that cannot be glued
 	CodeOrder      Code = "order"       // a step stands before one that must come first
+	CodePrecision  Code = "precision"   // a file's numbers are rounded too much
 	CodeTooMany    Code = "too_complex" // more pieces than the engine takes
 )
 
@@ -40,6 +41,7 @@ type Error struct {
 	Pieces []FacetID `json:"-"`
 	Crease CreaseID  `json:"-"`
 	Rule   string    `json:"-"`
+	GapMM  float64   `json:"-"` // by how much paper would have to open, where that is the fault
 }
 
 func (e *Error) Error() string {

@@ -93,7 +93,9 @@ func (s *State) laid(sense func(i int, h Hinge) (a Assignment, either bool)) (*S
 	out.order = make([]int8, len(s.F)*len(s.F))
 	out.refresh()
 	if g := out.WorstGap(); g > geom.Tear {
-		return nil, Errorf(CodeTear, "the creases do not fold flat: the paper would have to open by %s", say.MM(g, 2))
+		e := failure(CodeTear, "the creases do not fold flat: the paper would have to open by %s", say.MM(g, 2))
+		e.GapMM = g
+		return nil, e
 	}
 	return &out, nil
 }

@@ -149,8 +149,19 @@ func (p Polygon) Shared(q Polygon) (Segment, bool) {
 	return Segment{}, false
 }
 
-// Straightened is the outline without corners that lie on a straight side.
+// Straightened is the outline without corners that lie on a straight side. Corners that lie
+// on one spot are one corner.
 func (p Polygon) Straightened() Polygon {
+	var apart Polygon
+	for i, v := range p {
+		if i == 0 || v.Dist(apart[len(apart)-1]) > OnPaper {
+			apart = append(apart, v)
+		}
+	}
+	for len(apart) > 1 && apart[0].Dist(apart[len(apart)-1]) <= OnPaper {
+		apart = apart[:len(apart)-1]
+	}
+	p = apart
 	var out Polygon
 	n := len(p)
 	for i, v := range p {
