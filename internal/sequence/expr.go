@@ -459,7 +459,13 @@ func (e LineRim) Folded(r *Course) (geom.Line, geom.Segment, error) {
 		return geom.Line{}, geom.Segment{}, err
 	}
 	poly, iso := r.State.F[d.I].Poly, r.Iso(fold.FacetID(d.I))
-	s := geom.Segment{A: iso.Apply(poly[d.J]), B: iso.Apply(poly[(int(d.J)+1)%len(poly)])}
+	s := geom.Segment{A: poly[d.J], B: poly[(int(d.J)+1)%len(poly)]}
+	if r.Sh != nil {
+		if l, cut := r.Sh.Edge(fold.FacetID(d.I), s); cut {
+			s = geom.Segment{A: l.Foot(s.A), B: l.Foot(s.B)}
+		}
+	}
+	s = geom.Segment{A: iso.Apply(s.A), B: iso.Apply(s.B)}
 	l, ok := geom.LineThrough(s.A, s.B)
 	if !ok {
 		return l, s, fold.Errorf(fold.CodeNoLine, "the edge at %s has no length on this sheet", e.Of.Words(r))

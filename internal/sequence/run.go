@@ -142,6 +142,9 @@ func (r *Course) placeNamed(name string) (geom.Vec, error) {
 			return r.Iso(f).Apply(p), nil
 		}
 	}
+	if name == "C" && r.Sh != nil {
+		p = r.middle(p)
+	}
 	return r.place(p, r.Pat.Called(name))
 }
 

@@ -1,6 +1,7 @@
 package sequence
 
 import (
+	"fmt"
 	"math"
 
 	"tussock/internal/fold"
@@ -28,11 +29,41 @@ type Outcome struct {
 	Creeps    []float64 // by step, the largest gap that creep asks for, mm
 }
 
+// CutEdge is what spots of cut edges are called in the study of errors.
+const CutEdge = "the cut edge"
+
+// middle is where the middle of the sheet is found on paper with errors: where its creases
+// cross, the first two that do so plainly.
+func (r *Course) middle(p geom.Vec) geom.Vec {
+	at := r.Out.Landmarks["C"]
+	var lines []geom.Line
+	for i, h := range r.State.H {
+		if h.Kind != fold.Crease || h.P.Dist(at) > geom.OnPaper && h.Q.Dist(at) > geom.OnPaper {
+			continue
+		}
+		s := r.Sh.Hinge[i]
+		l := geom.LineAt(s.A, s.B.Sub(s.A))
+		for _, e := range lines {
+			if x, ok := geom.Meet(l, e); ok && math.Abs(l.N.Cross(e.N)) > leastCross {
+				return x
+			}
+		}
+		lines = append(lines, l)
+	}
+	return p
+}
+
+// leastCross is the sine of the least angle at which two lines mark a spot.
+const leastCross = 0.3
+
 // CreaseLines counts the lines that are creased by hand in a replay, and tells
 // for each the step it belongs to.
 func (r *Replay) CreaseLines() []int {
 	var out []int
 	for _, d := range r.Steps {
+		if d.Op == OpTransfer && !d.Skipped { // a mark is set by hand as well
+			out = append(out, d.No)
+		}
 		for _, m := range d.Moves {
 			if m.Loose {
 				continue
@@ -85,6 +116,11 @@ func (r *Replay) WithErrors(e shadow.Errors) (*Outcome, error) {
 	for name, p := range run.Points {
 		if f := final.FacetsAtSheet(r.Landmarks[name]); len(f) > 0 {
 			out.Landmarks[name] = sh.Iso[f[0]].Apply(p)
+		}
+	}
+	for n, rim := range sh.Rims {
+		for e, v := range []geom.Vec{rim.On.A, rim.On.B} {
+			out.Landmarks[fmt.Sprintf("%s (%d)", CutEdge, 2*n+e+1)] = sh.Iso[rim.Facet].Apply(sh.End(rim, v))
 		}
 	}
 	out.CoM, out.Stretch, out.Lines = run.centreOfMass(), sh.Worst, sh.Lines

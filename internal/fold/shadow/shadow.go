@@ -22,6 +22,7 @@ type Toy struct {
 	Lines  int       // creased lines so far, the index of the next error
 	Gaps   []float64 // that creep has asked for, mm, since somebody emptied the list
 	Worst  float64   // mismatch at a hinge: what the paper must give, mm
+	Rims   []Rim     // edges that were cut
 }
 
 // New is the sheet before the first fold.
@@ -91,7 +92,95 @@ func (sh *Toy) Follow(m fold.Move, lines []geom.Line) {
 	}
 	sh.creep(m, hinge)
 	sh.Hinge = hinge
+	sh.cut(m, moved, before)
 	sh.place(m, before)
+}
+
+// Rim is an edge of paper that was cut: the side of a piece where it ought to be, and the
+// line where it is, both on the sheet.
+type Rim struct {
+	Facet fold.FacetID
+	On    geom.Segment
+	Now   geom.Line
+}
+
+// cut carries the cut edges over to the pieces after a motion, and adds those that it makes:
+// sides of pieces on its line where nothing hangs on any more.
+func (sh *Toy) cut(m fold.Move, lines []geom.Line, before []geom.Iso2) {
+	old := sh.Rims
+	sh.Rims = nil
+	cutting := len(m.After.Removed) > len(m.Before.Removed)
+	for i, f := range m.After.F {
+		for k, a := range f.Poly {
+			s := geom.Segment{A: a, B: f.Poly[(k+1)%len(f.Poly)]}
+			l, ok := geom.LineThrough(s.A, s.B)
+			if !ok {
+				continue
+			}
+			now, made := geom.Line{}, false
+			for _, r := range old {
+				if r.Facet == f.Parent && math.Abs(l.Side(r.On.A)) < geom.OnPaper && math.Abs(l.Side(r.On.B)) < geom.OnPaper {
+					now, made = r.Now, true
+				}
+			}
+			for n := range lines {
+				if !cutting || made {
+					break
+				}
+				exact, slipped := m.Lines[n], lines[n]
+				if !m.OnSheet {
+					exact, slipped = exact.Moved(m.Before.F[f.Parent].Iso.Inverse()), slipped.Moved(before[f.Parent].Inverse())
+				}
+				if math.Abs(exact.Side(s.A)) < geom.OnPaper && math.Abs(exact.Side(s.B)) < geom.OnPaper {
+					now, made = slipped, true
+				}
+			}
+			if made && !hinged(m.After, fold.FacetID(i), s) {
+				sh.Rims = append(sh.Rims, Rim{fold.FacetID(i), s, now})
+			}
+		}
+	}
+}
+
+// hinged tells whether a piece hangs together with another along a side.
+func hinged(s *fold.State, f fold.FacetID, side geom.Segment) bool {
+	for _, h := range s.H {
+		if _, ok := h.Other(f); ok && h.Kind != fold.Glue && h.Along(side) {
+			return true
+		}
+	}
+	return false
+}
+
+// End is where an end of a cut edge is on the sheet: where it meets the next cut edge, or
+// square across from where it ought to be.
+func (sh *Toy) End(r Rim, v geom.Vec) geom.Vec {
+	for _, q := range sh.Rims {
+		if q.Facet == r.Facet && q.On != r.On && (q.On.A.Dist(v) < geom.OnPaper || q.On.B.Dist(v) < geom.OnPaper) {
+			if x, ok := geom.Meet(r.Now, q.Now); ok {
+				return x
+			}
+		}
+	}
+	return r.Now.Foot(v)
+}
+
+// Edge is the line on which a side of a piece is, on the sheet; ok is false for one that was
+// never cut.
+func (sh *Toy) Edge(f fold.FacetID, side geom.Segment) (geom.Line, bool) {
+	for _, r := range sh.Rims {
+		if r.Facet == f && r.On.A.Dist(side.A) < geom.OnPaper && r.On.B.Dist(side.B) < geom.OnPaper {
+			return r.Now, true
+		}
+	}
+	return geom.Line{}, false
+}
+
+// Hand is an error that the hand makes at a spot: two numbers, mm, square to each other.
+func (sh *Toy) Hand() geom.Vec {
+	a, b := sh.Errors.Slip(sh.Lines)
+	sh.Lines++
+	return geom.Vec{X: a, Y: b}
 }
 
 // slipped puts the error of the next line on it.

@@ -242,6 +242,9 @@ func (a *transferStep) Do(r *sequence.Course, _ *sequence.Step, d *sequence.Done
 	if err != nil {
 		return err
 	}
+	if r.Sh != nil {
+		q = q.Add(r.Sh.Hand())
+	}
 	r.Points[a.name] = q
 	d.Line, d.At = l, &at
 	d.Meets = [2]sequence.Mark{sequence.PointMark(a.p.Words(r), at), sequence.PointMark(r.Pat.Called(a.name), to)}

@@ -308,7 +308,8 @@ func (st *study) steps(out *Spread) {
 		switch {
 		case s.PerMM >= CriticalMM:
 			s.Class = Critical
-		case s.PerMM > FreeMM:
+		case s.PerMM > FreeMM || d.Character == sequence.Soft || d.Character == sequence.Bend:
+			// How soft a crease is pressed is for how the toy moves: its place is as well.
 			s.Class = Normal
 		}
 		total, com, lop = total+s.Share, com+s.ShareCoM, lop+s.ShareLopsided

@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/draw"
+	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet/divide"
 	"tussock/internal/web/answer"
 )
@@ -57,7 +58,7 @@ func (s *Routes) placements(_ context.Context, in *placementInput) (*answer.Body
 	w, h := sh.WidthMM, sh.HeightMM
 	out := []PlacementView{}
 	told := map[string]bool{}
-	for _, m := range p.Run(sh, setup.Knobs).Measured() {
+	for _, m := range remarks.MeasuredIn(p.Run(sh, setup.Knobs)) {
 		k := p.Knobs[p.KnobIndex(m.Knob)]
 		// Several places may hang on one knob: the first is told, the others mirror it.
 		if told[m.Knob] || k.Plain || k.Implied || !slices.Contains(k.Steps, in.Step) {

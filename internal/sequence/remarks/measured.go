@@ -1,9 +1,10 @@
-package sequence
+package remarks
 
 import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/sequence"
 )
 
 // Measured is a place that a pattern takes with a ruler: so many mm, as a knob says,
@@ -18,26 +19,26 @@ type Measured struct {
 	LengthMM float64  // of the edge
 }
 
-// Measured lists the measured places of a replay on a rectangle that lie on one of its
+// MeasuredIn lists the measured places of a replay on a rectangle that lie on one of its
 // edges, in the order of the pattern.
-func (r *Replay) Measured() []Measured {
+func MeasuredIn(r *sequence.Replay) []Measured {
 	outline := r.Sheet.Outline()
 	if r.Sheet.Shape != nil {
 		return nil
 	}
 	var out []Measured
 	for _, st := range r.Pattern.Stmts {
-		p, isPoint := st.(PointStmt)
+		p, isPoint := st.(sequence.PointStmt)
 		if !isPoint {
 			continue
 		}
-		part, isPart := p.P.(PointPart)
+		part, isPart := p.P.(sequence.PointPart)
 		if !isPart || !part.Mm {
 			continue
 		}
-		knob, isKnob := part.K.(NumName)
-		a, okA := r.named(part.A)
-		b, okB := r.named(part.B)
+		knob, isKnob := part.K.(sequence.NumName)
+		a, okA := named(r, part.A)
+		b, okB := named(r, part.B)
 		at, known := r.Landmarks[p.Name]
 		if !isKnob || !okA || !okB || !known || a.Dist(b) < geom.Distinct {
 			continue
@@ -58,8 +59,8 @@ func (r *Replay) Measured() []Measured {
 }
 
 // named is where a landmark given by its name lies on the sheet.
-func (r *Replay) named(e PointExpr) (geom.Vec, bool) {
-	n, ok := e.(PointName)
+func named(r *sequence.Replay, e sequence.PointExpr) (geom.Vec, bool) {
+	n, ok := e.(sequence.PointName)
 	if !ok {
 		return geom.Vec{}, false
 	}
