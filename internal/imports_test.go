@@ -44,7 +44,7 @@ var only = map[string][]string{
 	"closure":        {"fold", "geom"},
 	"fold/layers":    {"geom"},
 	"fold/shadow":    {"fold", "geom"},
-	"fold/steps":     {"fold", "geom"},
+	"fold/steps":     {"fold", "geom", "say"},
 	"sequence/round": {"geom"},
 	"sheet/divide":   {"geom", "given", "say"},
 	"store":          {"bench"},

@@ -13,6 +13,9 @@ func (p *Pattern) Called(name string) string {
 			return w
 		}
 	}
+	if strings.HasPrefix(name, CutEdge) {
+		return CutEdge
+	}
 	return name
 }
 

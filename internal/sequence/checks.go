@@ -210,6 +210,20 @@ func (r *Course) PieceWords(s *fold.State, f fold.FacetID) string {
 	return "the flap at " + r.Pat.Called(best)
 }
 
+// SpotWords name a spot of the sheet: a landmark that lies there, or where it is.
+func (r *Course) SpotWords(at geom.Vec) string {
+	best := ""
+	for name, p := range r.Points {
+		if p.Dist(at) < geom.OnPaper && (best == "" || name < best) {
+			best = name
+		}
+	}
+	if best != "" {
+		return r.Pat.Called(best)
+	}
+	return fmt.Sprintf("the spot %s from the left and %s from below on the flat sheet", say.MM(at.X, 0), say.MM(at.Y, 0))
+}
+
 func spotWords(c geom.Vec) string {
 	return fmt.Sprintf("the layer that was %s from the left and %s from below on the flat sheet", say.MM(c.X, 0), say.MM(c.Y, 0))
 }

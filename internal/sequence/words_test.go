@@ -163,3 +163,31 @@ func TestNoSilentSteps(t *testing.T) {
 		}
 	}
 }
+
+// What cannot be is said with its place, what is meant, and what to write.
+func TestWordsThatFailWell(t *testing.T) {
+	for _, c := range []struct{ text, says, fix string }{
+		{"sheet square 100\ncollapse fixed part(C,R,0.5) V C R M C TR V C T M C TL V C L M C BL V C B M C BR\n", "4 mountains and 4 valleys meet at the middle of the sheet", "write A for one"},
+		{"sheet ngon 5 60\ncollapse fixed part(C,mid(P1,M1),1/2) V C M1 M C P2 V C M2 M C P3 V C M3 M C P4 V C M4 M C P5 V C M5 M C P1\n", "5 mountains and 5 valleys meet at", "differ by two"},
+		{"sheet square 100\nvalley along par(left,20,C) moving [TL TR]\n", "a pair of landmarks in brackets is a line", "mid(P, P)"},
+		{"sheet square 150\nuse bird\npoint N1 = part(TL,C,0.66) on layer TL\npoint P1 = part(TL,Y2,0.74) on layer TL\nreverse inside TL through P1 N1 spine TL C as neck\npoint Hd = part(TL,P1,0.22) on layer TL\npoint He = part(TL,N1,0.35) on layer TL\nreverse outside TL through Hd He spine TL C as head\n", "can only be pushed in", "write reverse inside"},
+	} {
+		p, err := ways.Parse("t", c.text)
+		if err == nil {
+			sh, serr := sheet.New(p.WidthMM, p.HeightMM, 80, 0.1)
+			if serr != nil {
+				t.Fatal(serr)
+			}
+			if p.Shape != nil {
+				sh.Shape = p.Shape
+			}
+			err = p.Run(sh, nil).Err
+			if fe := fold.As(err); fe == nil {
+				err = nil
+			}
+		}
+		if err == nil || !strings.Contains(err.Error(), c.says) || !strings.Contains(err.Error(), c.fix) {
+			t.Errorf("%.60q: %v", c.text, err)
+		}
+	}
+}

@@ -1,11 +1,13 @@
 package steps
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 )
 
 // Sense is what a collapse does with a crease.
@@ -65,6 +67,9 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 	if err != nil {
 		return fold.Plan{}, err
 	}
+	if err := counted(d, isos, sense, named); err != nil {
+		return fold.Plan{}, err
+	}
 	p := fold.Plan{Splits: splits, Solve: true, Crease: id}
 	moved := map[fold.FacetID]bool{}
 	for i := range d.F {
@@ -108,6 +113,67 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 		}
 	}
 	return p, nil
+}
+
+// Uneven is a spot at which mountains and valleys do not differ by two, as they must
+// wherever paper folds flat (Maekawa's theorem).
+type Uneven struct {
+	At               geom.Vec // on the sheet
+	Mountain, Valley int
+}
+
+func (u *Uneven) Error() string {
+	return fmt.Sprintf("%d mountains and %d valleys meet at %s, %s of the sheet", u.Mountain, u.Valley, say.MM(u.At.X, 1), say.MM(u.At.Y, 1))
+}
+
+// counted looks at every spot inside the paper at which folds meet and all their senses are
+// given or kept. The error is an *Uneven.
+func counted(s *fold.State, isos []geom.Iso2, sense []Sense, named []bool) error {
+	type count struct {
+		m, v int
+		open bool // a sense is left free
+	}
+	var spots []geom.Vec
+	counts := map[int]*count{}
+	at := func(v geom.Vec) *count {
+		for i, w := range spots {
+			if w.Dist(v) < geom.OnPaper {
+				return counts[i]
+			}
+		}
+		spots = append(spots, v)
+		counts[len(spots)-1] = &count{}
+		return counts[len(spots)-1]
+	}
+	for i, h := range s.H {
+		if h.Kind == fold.Glue || isos[h.A].FaceUp() == isos[h.B].FaceUp() {
+			continue
+		}
+		for _, v := range [2]geom.Vec{h.P, h.Q} {
+			switch c := at(v); {
+			case named[i] && sense[i] == Either:
+				c.open = true
+			case named[i] && sense[i] == Mountain, !named[i] && s.Assigned(h) == fold.Mountain:
+				c.m++
+			default:
+				c.v++
+			}
+		}
+	}
+	for i, v := range spots {
+		c := counts[i]
+		if c.open || c.m-c.v == 2 || c.v-c.m == 2 {
+			continue
+		}
+		var round float64
+		for _, f := range s.FacetsAtSheet(v) {
+			round += s.F[f].Poly.AngleAt(v)
+		}
+		if round > 2*math.Pi-1e-6 {
+			return &Uneven{v, c.m, c.v}
+		}
+	}
+	return nil
 }
 
 // sheetSplits divides the pieces that a line runs through. A piece is always cut

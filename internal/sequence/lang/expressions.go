@@ -168,6 +168,9 @@ func (p *Parser) deeper(depth int) int {
 func (p *Parser) pointNested(depth int) sequence.PointExpr {
 	depth = p.deeper(depth)
 	t := p.Peek()
+	if t.Text == "[" {
+		p.Fail("a pair of landmarks in brackets is a line, and a point is meant here", "name one of the two, or write mid(P, P) for the spot half-way between them")
+	}
 	if t.Kind != TokWord || !slices.Contains(pointWords, t.Text) {
 		return sequence.PointName(p.Known(sequence.APoint))
 	}

@@ -1,6 +1,8 @@
 package operations
 
 import (
+	"errors"
+	"fmt"
 	"math"
 
 	"tussock/internal/fold"
@@ -124,10 +126,34 @@ func (a *reverseStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done)
 			return a.plan(r, l, fold.CreaseID(s.No))
 		})
 		if err != nil {
-			return err
+			return a.wrongWay(r, l, err)
 		}
 	}
 	return nil
+}
+
+func countOf(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// wrongWay explains why a tip cannot be wrapped round its flap where it could be pushed in.
+func (a *reverseStep) wrongWay(r *sequence.Course, l geom.Line, err error) error {
+	if !a.outside || fold.As(err) == nil || fold.As(err).Code != fold.CodeLayers {
+		return err
+	}
+	in := *a
+	in.outside = false
+	plan, planErr := in.plan(r, l, 0)
+	if planErr != nil {
+		return err
+	}
+	if _, inErr := r.State.Apply(plan); inErr != nil {
+		return err
+	}
+	return fold.Errorf(fold.CodeLayers, "along this line the tip at %s can only be pushed in, not wrapped round: write reverse inside, or tilt the line so that the tip turns to its folded edge", a.tip.Words(r))
 }
 
 // plan is the reverse fold along one line.
@@ -385,6 +411,11 @@ func (a *collapseStep) gathered(r *sequence.Course, s *sequence.Step, d *sequenc
 			over = append(over, steps.Pair{Above: u, Below: v})
 		}
 		plan, err := steps.Collapse(r.State, fixed, lines, over, fold.CreaseID(s.No))
+		var u *steps.Uneven
+		if errors.As(err, &u) {
+			return plan, fold.Errorf(fold.CodeLayers, "%s and %s meet at %s; where paper folds flat they differ by two: change the sense of one, or write A for one so that its sense is found",
+				countOf(u.Mountain, "mountain"), countOf(u.Valley, "valley"), r.SpotWords(u.At))
+		}
 		if err != nil || s.Op != sequence.OpFlex || len(over) > 0 || !glued(r.State) {
 			return plan, err
 		}

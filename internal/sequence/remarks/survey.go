@@ -142,6 +142,7 @@ func Lint(p *sequence.Pattern) []Finding {
 	for _, w := range Warnings(r) {
 		say(p.Steps[w.Step-1].Line, w.Kind, "step %d: %s", w.Step, w.Text)
 	}
+	out = append(out, sidesAndMarks(r)...)
 	if r.Err != nil {
 		kind := "fold"
 		e := fold.As(r.Err)
