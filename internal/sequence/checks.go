@@ -3,11 +3,11 @@ package sequence
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/say"
+	"tussock/internal/sequence/places"
 )
 
 // check carries out an expect statement.
@@ -24,7 +24,7 @@ func (r *Course) check(s ExpectStmt) error {
 		return nil
 	case s.Unique:
 		if c := r.State.Choice; c != nil {
-			a, b := r.PairWords(r.State, c.I, c.J)
+			a, b := r.Places().Pair(r.State, c.I, c.J)
 			return failed("the layers can lie in more than one way: %s and %s can change places", a, b)
 		}
 		return nil
@@ -140,38 +140,8 @@ func (r *Course) checkAbove(s ExpectStmt) error {
 	return nil
 }
 
-// explain says with landmarks what an error says of pieces of paper.
-func (r *Course) explain(e *fold.Error) {
-	if len(e.Pieces) == 0 {
-		return
-	}
-	switch {
-	case e.Code == fold.CodeLayers && e.Rule == "pierce" && len(e.Pieces) > 2:
-		a, b := r.PairWords(r.State, e.Pieces[1], e.Pieces[2])
-		e.Detail = fmt.Sprintf("%s would have to pass through the fold between %s and %s", r.PieceWords(r.State, e.Pieces[0]), a, b)
-	case e.Code == fold.CodeLayers:
-		names := make([]string, 0, len(e.Pieces))
-		for _, f := range e.Pieces {
-			if w := r.PieceWords(r.State, f); !strings.Contains(strings.Join(names, "\n"), w) {
-				names = append(names, w)
-			}
-		}
-		e.Detail = fmt.Sprintf("layers would have to pass through each other (%s): it is about %s", e.Detail, listAnd(names))
-	case e.Code == fold.CodeTear:
-		if n := r.creaseWords(e.Crease); n != "" {
-			e.Detail += ", " + n
-		}
-		a, b := r.PairWords(r.State, e.Pieces[0], e.Pieces[1])
-		e.Detail += ", between " + a + " and " + b
-	}
-}
-
-func listAnd(w []string) string {
-	if len(w) == 1 {
-		return w[0]
-	}
-	return strings.Join(w[:len(w)-1], ", ") + " and " + w[len(w)-1]
-}
+// Places are words for pieces and spots, by the landmarks that there are by now.
+func (r *Course) Places() places.Places { return places.Places{Marks: r.Points, Called: r.Pat.Called} }
 
 func (r *Course) creaseWords(c fold.CreaseID) string {
 	if c < 1 || int(c) > len(r.Pat.Steps) {
@@ -182,58 +152,4 @@ func (r *Course) creaseWords(c fold.CreaseID) string {
 		return "at " + w
 	}
 	return fmt.Sprintf("at the crease of step %d", s.No)
-}
-
-// PieceWords names a piece of paper by the landmark nearest to its middle that
-// lies on it: "the flap at the top left corner". Landmarks of the pattern come
-// before those of every sheet only where they are corners of the piece.
-func (r *Course) PieceWords(s *fold.State, f fold.FacetID) string {
-	poly := s.F[f].Poly
-	c := poly.Centroid()
-	best, dist := "", math.Inf(1)
-	for name, p := range r.Points {
-		if !poly.Contains(p, geom.OnPaper) {
-			continue
-		}
-		d := p.Dist(c)
-		corner := name == "TL" || name == "TR" || name == "BL" || name == "BR"
-		if corner {
-			d -= 1e6 // a corner of the sheet says most
-		}
-		if d < dist-geom.OnLine || d < dist+geom.OnLine && name < best {
-			best, dist = name, d
-		}
-	}
-	if best == "" {
-		return spotWords(c)
-	}
-	return "the flap at " + r.Pat.Called(best)
-}
-
-// SpotWords name a spot of the sheet: a landmark that lies there, or where it is.
-func (r *Course) SpotWords(at geom.Vec) string {
-	best := ""
-	for name, p := range r.Points {
-		if p.Dist(at) < geom.OnPaper && (best == "" || name < best) {
-			best = name
-		}
-	}
-	if best != "" {
-		return r.Pat.Called(best)
-	}
-	return fmt.Sprintf("the spot %s from the left and %s from below on the flat sheet", say.MM(at.X, 0), say.MM(at.Y, 0))
-}
-
-func spotWords(c geom.Vec) string {
-	return fmt.Sprintf("the layer that was %s from the left and %s from below on the flat sheet", say.MM(c.X, 0), say.MM(c.Y, 0))
-}
-
-// PairWords names two pieces apart: by landmarks where these differ, else by where
-// they were on the flat sheet.
-func (r *Course) PairWords(s *fold.State, a, b fold.FacetID) (string, string) {
-	u, v := r.PieceWords(s, a), r.PieceWords(s, b)
-	if u == v {
-		return spotWords(s.F[a].Poly.Centroid()), spotWords(s.F[b].Poly.Centroid())
-	}
-	return u, v
 }

@@ -37,7 +37,7 @@ type PointName string
 
 func (n PointName) Words(r *Course) string { return r.Pat.Called(string(n)) }
 func (n PointName) Sheet(r *Course) (geom.Vec, error) {
-	return r.Points[string(n)], nil
+	return r.known(string(n))
 }
 func (n PointName) Folded(r *Course) (geom.Vec, error) {
 	return r.placeNamed(string(n))

@@ -17,6 +17,7 @@ type Pattern struct {
 	Minutes            int
 	WidthMM, HeightMM  float64      // the sheet it was written for, or its box
 	Shape              *sheet.Shape // of that sheet, nil for a rectangle
+	Corners            string       // the knob that says how many corners it has, "" when it is fixed
 	MinRatio, MaxRatio float64      // of height to width; 0 when nothing is required
 	Knobs              []Knob
 	Steps              []Step   // operations only, in order
@@ -56,6 +57,7 @@ type Knob struct {
 	Plain    bool    // a param without range, not shown as a knob
 	Implied  bool    // no line of the pattern writes it and no fold uses it: its way of moving does
 	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
+	Whole    bool    // it counts something
 	Named    []Named // values that have a name
 	Line     int
 }

@@ -210,7 +210,7 @@ func (p *Pattern) run(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax
 }
 
 func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax, essential bool) *Replay {
-	s, shapeErr := p.shaped(s)
+	s, shapeErr := p.shaped(s, knobs)
 	out := &Replay{Pattern: p, Sheet: s, Given: knobs, essential: essential, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
 	r := &Course{Pat: p, Values: out.Values, Points: out.Landmarks, Lines: map[string]PaperLine{}, Out: out, lax: lax, on: map[string]fold.FacetID{}}
@@ -279,12 +279,21 @@ func placed(err error, step, line int) *fold.Error {
 	return e
 }
 
+// ownSideMM is any side of an n-gon: it is made as large as the sheet allows.
+const ownSideMM = 100
+
 // shaped cuts the pattern's own outline from a rectangle, as large as it fits.
-func (p *Pattern) shaped(s sheet.Sheet) (sheet.Sheet, error) {
+func (p *Pattern) shaped(s sheet.Sheet, knobs map[string]float64) (sheet.Sheet, error) {
 	if p.Shape == nil || s.Shape != nil {
 		return s, nil
 	}
 	own := sheet.Sheet{WidthMM: p.WidthMM, HeightMM: p.HeightMM, Shape: p.Shape}
+	if n, given := knobs[p.Corners]; given && p.Corners != "" {
+		var err error
+		if own, err = sheet.NGon(int(n), ownSideMM, sheet.PlainGSM, sheet.PlainThicknessMM); err != nil {
+			return s, fold.Errorf(fold.CodeKnob, "%s", err)
+		}
+	}
 	cut, err := own.Fitted(s.WidthMM, s.HeightMM, s.GSM, s.ThicknessMM)
 	if err != nil {
 		return s, fold.Errorf(fold.CodeSheet, "%s", err)
@@ -314,7 +323,7 @@ func (r *Course) carry(st Statement) (line int, err error) {
 			r.setState(d.Before)
 			e := placed(err, step.No, step.Line)
 			e.Step = step.No
-			r.explain(e)
+			r.Places().Explain(e, r.State, r.creaseWords(e.Crease))
 			return step.Line, e
 		}
 		r.Out.Steps = append(r.Out.Steps, d)
@@ -496,6 +505,9 @@ func (r *Course) setValues(knobs map[string]float64) error {
 		if math.IsNaN(v) || v < k.Min || v > k.Max {
 			err := fold.Errorf(fold.CodeKnob, "%s is %s; it must be %s", k.Label, say.Value(v, k.Unit, 3), say.Between(k.Min, k.Max, k.Unit, 3))
 			return placed(err, 0, k.Line)
+		}
+		if k.Whole && v != math.Trunc(v) {
+			return placed(fold.Errorf(fold.CodeKnob, "%s is %s; it must be a whole number", k.Label, sheet.Number(v)), 0, k.Line)
 		}
 		r.Values[n] = v
 	}

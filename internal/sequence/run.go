@@ -131,9 +131,22 @@ func (r *Course) across(l geom.Line) geom.Segment {
 	return geom.Segment{A: c.Sub(l.Dir().Scale(half)), B: c.Add(l.Dir().Scale(half))}
 }
 
+// known is a landmark on the sheet. A sheet that has as many corners as a knob says lacks
+// some that the pattern may name.
+func (r *Course) known(name string) (geom.Vec, error) {
+	p, ok := r.Points[name]
+	if !ok && r.Pat.Corners != "" {
+		return p, fold.Errorf(fold.CodeName, "there is no %s on a sheet with %d corners", name, len(r.State.Sheet.Outline()))
+	}
+	return p, nil
+}
+
 // placeNamed says where a landmark lies now, on the piece that it belongs to.
 func (r *Course) placeNamed(name string) (geom.Vec, error) {
-	p := r.Points[name]
+	p, err := r.known(name)
+	if err != nil {
+		return p, err
+	}
 	if r.Sh == nil {
 		if f, ok := r.on[name]; ok && int(f) < len(r.State.F) && r.State.F[f].Poly.Contains(p, geom.OnPaper) {
 			if r.mute == 0 {

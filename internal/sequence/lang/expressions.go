@@ -40,7 +40,7 @@ func (p *Parser) flags(s *sequence.Step) {
 	for p.Peek().Kind != tokEnd {
 		switch t := p.Peek().Text; {
 		case p.Accept("expect"):
-			s.Expect = int(p.Ranged("the count", 0, fold.MaxFacets))
+			s.Expect = p.Count("the count", 0, fold.MaxFacets)
 		case p.Accept("bent"):
 			s.Character = sequence.Bend
 		case p.Accept("sharp"), p.Accept("firm"), p.Accept("soft"):

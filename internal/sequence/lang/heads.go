@@ -3,6 +3,7 @@ package lang
 import (
 	"fmt"
 	"maps"
+	"math"
 	"slices"
 	"strings"
 
@@ -21,7 +22,7 @@ func init() { // an initialiser would refer to itself through the parser
 	heads = map[string]func(*Parser, string){
 		"pattern": plain(func(p *Parser) { p.pat.Title = p.NeedText("the title") }),
 		"good":    plain(func(p *Parser) { p.pat.Good = say.Prose(p.NeedText("what it is good at")) }),
-		"minutes": plain(func(p *Parser) { p.pat.Minutes = int(p.Ranged("the minutes", 1, 600)) }),
+		"minutes": plain(func(p *Parser) { p.pat.Minutes = p.Count("the minutes", 1, 600) }),
 		"moves":   plain((*Parser).moves), "made": plain((*Parser).made), "sheet": plain((*Parser).sheet),
 		"require": plain((*Parser).require), "knob": plain((*Parser).knob), "param": plain((*Parser).param),
 		"margin": plain((*Parser).margin), "guard": plain((*Parser).guard),
@@ -133,8 +134,7 @@ func (p *Parser) sheet() {
 	case "strip":
 		pat.WidthMM, pat.HeightMM = side("the length in mm"), side("the width in mm")
 	case "ngon":
-		n := int(p.Ranged("the number of corners", 3, 8))
-		p.shape(sheet.NGon(n, side("the side in mm"), sheet.PlainGSM, sheet.PlainThicknessMM))
+		p.ngon()
 	case "pentagon":
 		p.shape(sheet.NGon(5, side("the side in mm"), sheet.PlainGSM, sheet.PlainThicknessMM))
 	case "polygon":
@@ -144,6 +144,35 @@ func (p *Parser) sheet() {
 			pts = append(pts, geom.Vec{X: x, Y: p.Ranged("y in mm", -2000, 2000)})
 		}
 		p.shape(sheet.Polygon(pts, sheet.PlainGSM, sheet.PlainThicknessMM))
+	}
+}
+
+// ngon N SIDE: N corners, or as many as a knob says.
+func (p *Parser) ngon() {
+	const least, most = 3, 8
+	at := p.Peek()
+	name, known := at.Text, p.names[at.Text] == sequence.ANumber && at.Kind == TokWord
+	if !known {
+		n := p.Count("the number of corners", least, most)
+		p.shape(sheet.NGon(n, p.Ranged("the side in mm", 20, 2000), sheet.PlainGSM, sheet.PlainThicknessMM))
+		return
+	}
+	p.Next()
+	i := p.pat.KnobIndex(name)
+	if i < 0 {
+		p.failAt(at.col, fmt.Sprintf("%q is no knob", name), fmt.Sprintf("write a whole number from %d to %d, or a knob", least, most))
+	}
+	k := &p.pat.Knobs[i]
+	for _, v := range []float64{k.Min, k.Max, k.Default} {
+		if v != math.Trunc(v) || v < least || v > most {
+			p.failAt(at.col, fmt.Sprintf("%s is %v somewhere in its range, and a sheet has %d to %d corners", name, v, least, most), fmt.Sprintf("write for example: knob %s \"Corners\" = 5 from %d to %d", name, least, most))
+		}
+	}
+	k.Whole, k.Step, p.pat.Corners = true, 1, name
+	p.wanted[name] = true
+	p.shape(sheet.NGon(int(k.Default), p.Ranged("the side in mm", 20, 2000), sheet.PlainGSM, sheet.PlainThicknessMM))
+	for n := 1; n <= int(k.Max); n++ { // a sheet with fewer corners lacks the last of them
+		p.names[fmt.Sprint("P", n)], p.names[fmt.Sprint("M", n)], p.names[fmt.Sprint("E", n)] = sequence.APoint, sequence.APoint, sequence.ALine
 	}
 }
 
@@ -223,13 +252,13 @@ func (p *Parser) expectation(text string) {
 	defer func() { p.add(s) }()
 	switch {
 	case p.Accept("facets"):
-		s.Facets = int(p.Ranged("the count", 1, fold.MaxFacets))
+		s.Facets = p.Count("the count", 1, fold.MaxFacets)
 		return
 	case p.Accept("unique"):
 		s.Unique = true
 		return
 	case p.Accept("sheets"):
-		s.Sheets = int(p.Ranged("the count", 1, fold.MaxFacets))
+		s.Sheets = p.Count("the count", 1, fold.MaxFacets)
 		p.Need("at")
 		s.P = p.Point()
 		return

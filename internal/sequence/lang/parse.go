@@ -308,6 +308,16 @@ func (p *Parser) CalledWords(name string) bool {
 // MadeWords are words for a name that is called nothing.
 func (p *Parser) MadeWords(name, words string) { p.pat.MadeWords[name] = words }
 
+// Count takes a whole number within bounds.
+func (p *Parser) Count(what string, lo, hi int) int {
+	col := p.Peek().col
+	v := p.needConstant(what)
+	if v != math.Trunc(v) || v < float64(lo) || v > float64(hi) {
+		p.failAt(col, fmt.Sprintf("%s is %v", what, v), fmt.Sprintf("write a whole number from %d to %d", lo, hi))
+	}
+	return int(v)
+}
+
 // Ranged takes a number within bounds.
 func (p *Parser) Ranged(what string, lo, hi float64) float64 {
 	col := p.Peek().col

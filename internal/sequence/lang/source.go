@@ -210,7 +210,7 @@ func (p *Parser) repeat(depth int) {
 	}
 	times := 1
 	if p.startsNumber() {
-		times = int(p.Ranged("the count", 1, 24))
+		times = p.Count("the count", 1, 24)
 		p.Need("times")
 	}
 	swaps := map[string]string{}

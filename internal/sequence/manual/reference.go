@@ -19,7 +19,7 @@ func Reference(l *lang.Language) []sequence.Entry {
 }
 
 var headEntries = []sequence.Entry{
-	{Group: "head", Word: "sheet", Syntax: "rect W H | square S | strip L W | ngon N SIDE | polygon X Y X Y …", Meaning: "The sheet the pattern is written for, in mm. The corners of an n-gon or polygon are P1, P2 …, the middles of its sides M1, M2 …, the sides E1, E2 …; outlines that are not convex are divided for the engine.",
+	{Group: "head", Word: "sheet", Syntax: "rect W H | square S | strip L W | ngon N SIDE | polygon X Y X Y …", Meaning: "The sheet the pattern is written for, in mm. The corners of an n-gon or polygon are P1, P2 …, the middles of its sides M1, M2 …, the sides E1, E2 …; N may be a knob of whole steps from 3 to 8. Outlines that are not convex are divided for the engine.",
 		Example: "sheet ngon 5 60\ncrease through P1 M3\nexpect P1 at sheet(18.541,0) within 0.01", IDs: nil},
 	{Group: "head", Word: "made", Syntax: "for play | for show", Meaning: "Whether it is made to be played with, which is meant when nothing is said, or to be looked at; how it moves is predicted all the same.",
 		Example: "sheet square 100\nmade for show\ncrease bring left to right as k\nexpect facets 2", IDs: nil},

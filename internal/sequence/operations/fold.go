@@ -68,7 +68,7 @@ func (a *foldStep) clauses(p *lang.Parser) {
 
 // layers all | layers top N at P | layers bottom N at P | layers N to N at P
 func (a *foldStep) readLayers(p *lang.Parser) {
-	count := func() int { return int(p.Ranged("the number of layers", 1, fold.MaxFacets)) }
+	count := func() int { return p.Count("the number of layers", 1, fold.MaxFacets) }
 	r := &a.layers
 	switch {
 	case p.Accept("all"):

@@ -1,28 +1,40 @@
 package operations
 
 import (
+	"fmt"
 	"math"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/lang"
+	"tussock/internal/sheet"
 )
 
 // part LINE into N
 type partStep struct {
 	line   sequence.LineExpr
-	leaves int
+	leaves sequence.NumExpr
 }
 
 func readPart(p *lang.Parser, _ *sequence.Step) sequence.Action {
 	a := &partStep{line: p.LineExpr()}
 	p.Need("into")
-	a.leaves = int(p.Ranged("the number of leaves", 2, 24))
+	a.leaves = p.Number("the number of leaves")
+	if n, depends, err := sequence.Constant(a.leaves); !depends && (err != nil || !leafy(n)) {
+		p.Fail(fmt.Sprintf("the number of leaves is %s", sheet.Number(n)), "write a whole number from 2 to 24")
+	}
 	return a
 }
 
+func leafy(n float64) bool { return n == math.Trunc(n) && n >= 2 && n <= 24 }
+
 func (a *partStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
+	n := a.leaves.Num(r)
+	if !leafy(n) {
+		return fold.Errorf(fold.CodeKnob, "a spot has 2 to 24 leaves, not %s", sheet.Number(n))
+	}
+	leaves := int(n)
 	line, seg, err := a.line.Folded(r)
 	if err != nil || r.Sh != nil {
 		return err
@@ -34,11 +46,11 @@ func (a *partStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if len(f.joints) == 0 {
 		return fold.Errorf(fold.CodeMissesLine, "no leaves hang on %s", a.line.Words(r))
 	}
-	if f.turn != 0 && len(f.joints) != a.leaves {
-		return fold.Errorf(fold.CodeExpect, "%d leaves hang on %s, not %d; write: into %d", len(f.joints), a.line.Words(r), a.leaves, len(f.joints))
+	if f.turn != 0 && len(f.joints) != leaves {
+		return fold.Errorf(fold.CodeExpect, "%d leaves hang on %s, not %d; write: into %d", len(f.joints), a.line.Words(r), leaves, len(f.joints))
 	}
-	d.Line, d.AngleDeg, d.Lines = line, 360/float64(a.leaves), []geom.Segment{seg}
-	r.Out.Parts = append(r.Out.Parts, sequence.Parting{Step: s.No, Pieces: f.joints, Ridges: f.ridges, Turn: f.turn, Leaves: a.leaves})
+	d.Line, d.AngleDeg, d.Lines = line, 360/float64(leaves), []geom.Segment{seg}
+	r.Out.Parts = append(r.Out.Parts, sequence.Parting{Step: s.No, Pieces: f.joints, Ridges: f.ridges, Turn: f.turn, Leaves: leaves})
 	return nil
 }
 
@@ -80,7 +92,7 @@ func fanAlong(r *sequence.Course, line geom.Line) (fan, error) {
 		return out, nil
 	}
 	var round fan
-	sum := 0
+	var sum, joined int // mountains less valleys, of the ridges and of the joints
 	for _, h := range r.State.H {
 		far := h.Q
 		if h.Q.Dist(best) < geom.Distinct {
@@ -92,10 +104,14 @@ func fanAlong(r *sequence.Course, line geom.Line) (fan, error) {
 		switch {
 		case on(h):
 			round.joints = append(round.joints, ray)
+			joined += int(r.State.Assigned(h))
 		case r.State.Assigned(h) != fold.Flat:
 			round.ridges = append(round.ridges, ray)
 			sum += int(r.State.Assigned(h))
 		}
+	}
+	if sum == 0 { // the ridges stand both ways: then as the whole spot does
+		sum = joined
 	}
 	switch {
 	case sum > 0:

@@ -226,7 +226,7 @@ type rollStep struct {
 func readRoll(p *lang.Parser, _ *sequence.Step) sequence.Action {
 	a := &rollStep{edge: p.LineExpr()}
 	p.Need("turns")
-	a.turns = int(p.Ranged("the number of turns", 1, 20))
+	a.turns = p.Count("the number of turns", 1, 20)
 	if p.Accept("to") {
 		a.to = p.LineExpr()
 	} else {
@@ -301,7 +301,7 @@ func readRound(p *lang.Parser, _ *sequence.Step) sequence.Action {
 	p.Need("radius")
 	a.radius = p.Number("the radius in mm")
 	p.Need("count")
-	a.count = int(p.Ranged("the number of folds", 1, 12))
+	a.count = p.Count("the number of folds", 1, 12)
 	a.behind = p.Accept("behind")
 	return a
 }

@@ -414,7 +414,7 @@ func (a *collapseStep) gathered(r *sequence.Course, s *sequence.Step, d *sequenc
 		var u *steps.Uneven
 		if errors.As(err, &u) {
 			return plan, fold.Errorf(fold.CodeLayers, "%s and %s meet at %s; where paper folds flat they differ by two: change the sense of one, or write A for one so that its sense is found",
-				countOf(u.Mountain, "mountain"), countOf(u.Valley, "valley"), r.SpotWords(u.At))
+				countOf(u.Mountain, "mountain"), countOf(u.Valley, "valley"), r.Places().Spot(u.At))
 		}
 		if err != nil || s.Op != sequence.OpFlex || len(over) > 0 || !glued(r.State) {
 			return plan, err
@@ -463,7 +463,7 @@ func readRabbit(p *lang.Parser, _ *sequence.Step) sequence.Action {
 }
 
 func readTwist(p *lang.Parser, _ *sequence.Step) sequence.Action {
-	a := &generatedStep{kind: sequence.OpTwist, n: int(p.Ranged("the number of sides", 3, 12))}
+	a := &generatedStep{kind: sequence.OpTwist, n: p.Count("the number of sides", 3, 12)}
 	p.Need("about")
 	a.about = p.Point()
 	p.Need("radius")

@@ -42,7 +42,7 @@ func Warnings(r *sequence.Replay) []Warning {
 			if w := width(f.Poly); w < thinMM {
 				now[fold.FacetID(i)] = true
 				if !thin[parentIn(d, f)] && len(now) == 1 { // one word a step
-					tell(d.No, "thin", "a piece only %s wide comes about, %s: bring landmarks together instead of typing numbers", say.MM(w, 2), run.PieceWords(d.After, fold.FacetID(i)))
+					tell(d.No, "thin", "a piece only %s wide comes about, %s: bring landmarks together instead of typing numbers", say.MM(w, 2), run.Places().Piece(d.After, fold.FacetID(i)))
 				}
 			}
 		}
@@ -54,7 +54,7 @@ func Warnings(r *sequence.Replay) []Warning {
 			tell(d.No, "deep", "what moves ends between layers that are closed all round (%d of its pieces): no finger gets there unless the paper is opened first", n)
 		}
 		if c := d.After.Choice; c != nil && c != d.Before.Choice {
-			a, b := run.PairWords(d.After, c.I, c.J)
+			a, b := run.Places().Pair(d.After, c.I, c.J)
 			tell(d.No, "choice", "the layers can lie in more than one way: %s and %s can change places; say which with over or under, or expect P above P", a, b)
 		}
 	}
