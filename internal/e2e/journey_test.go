@@ -115,7 +115,7 @@ func TestImpossibleFoldIsExplained(t *testing.T) {
 	p.gone("cannot be folded")
 	p.sees("Nose width, each side 0 mm → 38 mm")
 	p.clicks("Put back")
-	p.gone("38 mm")
+	p.gone("0 mm → 38 mm")
 
 	// A sheet that cannot be: a Shelduck on a square.
 	p.visit(h.url + "/start/shelduck")

@@ -86,6 +86,10 @@ func TestKnobs(t *testing.T) {
 	}
 	p.until("a deeper keel", `![...document.querySelectorAll("[data-measures] div")].find((d) => d.innerText.startsWith("Keel depth")).innerText.includes(`+quote(keel)+`)`)
 	p.sees("Keel depth, from the landmark 0 mm → 2 mm")
+	// How far it goes on this sheet, and what ends it there.
+	p.sees("On this sheet it goes from 0 mm to")
+	p.clicks("On this sheet it goes from 0 mm to 16 mm")
+	p.sees("Found by folding it, the other knobs as they are", "It can be folded with “")
 	p.fills("Wing angle, value", "190")
 	p.types(kb.Enter)
 	p.sees("Wing angle is “190”; it must be 0° to 180°.")

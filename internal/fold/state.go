@@ -241,6 +241,20 @@ func (s *State) TopAt(p geom.Vec) (id FacetID, ok bool) {
 	return id, ok
 }
 
+// BesideMM is how far a place of the folded plane lies from the paper, 0 on it.
+func (s *State) BesideMM(p geom.Vec) float64 {
+	if _, on := s.TopAt(p); on {
+		return 0
+	}
+	near := math.Inf(1)
+	for _, f := range s.folded {
+		for i, a := range f {
+			near = math.Min(near, geom.Segment{A: a, B: f[(i+1)%len(f)]}.Dist(p))
+		}
+	}
+	return near
+}
+
 // Ranked are all pieces from the lowest to the uppermost, so that painting them
 // in turn shows the toy. Where the order leaves a choice the lower number comes
 // first. ok is false if layers lie in a ring, each on the next.

@@ -18,10 +18,8 @@ type For struct {
 // sheet's width: what was found by folding, within what the pattern asks for. Both are 0
 // when none was found.
 func Proportions(p *sequence.Pattern, f remarks.Fit) (lo, hi float64) {
-	for _, q := range f.Ranges {
-		if q.Name == "ratio" {
-			lo, hi = q.Min, q.Max
-		}
+	if f.Ratio != nil {
+		lo, hi = f.Ratio.Min, f.Ratio.Max
 	}
 	if hi > 0 && p.MinRatio > 0 {
 		lo, hi = math.Max(lo, p.MinRatio), math.Min(hi, p.MaxRatio)

@@ -13,7 +13,7 @@ import (
 // be got out of the sheet at hand.
 func TestSheetsThatWouldDo(t *testing.T) {
 	p := &sequence.Pattern{WidthMM: 210, HeightMM: 297, MinRatio: 1.25, MaxRatio: 1.5}
-	lo, hi := Proportions(p, remarks.Fit{Survey: remarks.Survey{Ranges: []remarks.Range{{Name: "nose", Min: 0, Max: 5}, {Name: "ratio", Min: 1.1, Max: 1.45}}}})
+	lo, hi := Proportions(p, remarks.Fit{Survey: remarks.Survey{Ratio: &remarks.Range{Min: 1.1, Max: 1.45}}})
 	if lo != 1.25 || hi != 1.45 {
 		t.Fatalf("from %v to %v", lo, hi)
 	}

@@ -11,6 +11,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
@@ -206,20 +207,15 @@ func TestSurveyOfAnotherSheet(t *testing.T) {
 	shelduck, _ := shelf.Find("shelduck")
 	square, _ := sheet.New(200, 200, 80, 0.1)
 	s := remarks.SurveyOf(shelduck, square, nil)
-	if s.Works || len(s.Ranges) == 0 {
-		t.Errorf("a square for the Shelduck: %+v", s)
-	}
-	r := s.Ranges[0]
-	if r.Name != "ratio" || r.Min > 1.414 || r.Max < 1.414 {
-		t.Errorf("the range found is %+v, which leaves out its own sheet", r)
+	if s.Works || s.Ratio == nil || s.Ratio.Min > 1.414 || s.Ratio.Max < 1.414 {
+		t.Errorf("a square for the Shelduck: %+v, which leaves out its own sheet", s)
 	}
 	// What is found must be true: inside it folds, beyond it does not.
 	fortune, _ := ways.Parse("t", "sheet square 150\nvalley bring TL to C as a1\nexpect T on a1 within 0.5\nexpect L on a1 within 0.5\nvalley bring TR to C as a2\nvalley bring BL to C as a3")
 	if s := remarks.SurveyOf(fortune, own, nil); !s.Works || s.First != 0 {
 		t.Errorf("on its own sheet: %+v", s)
 	}
-	q := remarks.SurveyOf(fortune, own, nil).Ranges
-	if len(q) == 0 || q[0].Max > 1.2 || q[0].Min > 1 {
+	if q := remarks.SurveyOf(fortune, own, nil).Ratio; q == nil || q.Max > 1.2 || q.Min > 1 {
 		t.Errorf("a pattern for squares: ratios %+v", q)
 	}
 	a4sheet := a4(t)
@@ -231,6 +227,38 @@ func TestSurveyOfAnotherSheet(t *testing.T) {
 		if miss.Landmark == "" || miss.Detail == "" || miss.Step == 0 {
 			t.Errorf("a miss without name, words or step: %+v", miss)
 		}
+	}
+}
+
+// What meets on the pattern's own sheet and not here is listed with how far off it lies:
+// on a square the Mudskipper's diagonals, for a strip of two squares, end in the corners
+// and not in the middles of the sides.
+func TestMissesAgainstTheOwnSheet(t *testing.T) {
+	p, _ := shelf.Find("mudskipper")
+	square, _ := sheet.New(150, 150, 80, 0.1)
+	f := remarks.FitOf(p, square, nil)
+	if f.Works || f.First != 1 || len(f.Misses) < 4 {
+		t.Fatalf("%+v", f)
+	}
+	want := map[string]float64{"at the left end of the first diagonal": 75, "at the right end of the second diagonal": 75, "L should lie on the fold line": 75 / math.Sqrt2}
+	for words, mm := range want {
+		found := false
+		for _, m := range f.Misses {
+			said := strings.Replace(m.Detail, p.Called(m.Landmark), m.Landmark, 1)
+			found = found || strings.Contains(said, words) && math.Abs(m.MM-mm) < 1e-6 && strings.Contains(m.Detail, say.MM(m.MM, 1))
+		}
+		if !found {
+			t.Errorf("nothing misses %q by %.1f mm: %+v", words, mm, f.Misses)
+		}
+	}
+	// Its own proportions at another size miss nothing, and so does a sheet that does.
+	half, _ := sheet.New(100, 200, 80, 0.1)
+	if g := remarks.FitOf(p, half, nil); !g.Works || len(g.Misses) > 0 {
+		t.Errorf("half as large: %+v", g)
+	}
+	own := p.Run(half, nil)
+	if m := remarks.Missing(own, own); len(m) > 0 {
+		t.Errorf("against itself: %+v", m)
 	}
 }
 

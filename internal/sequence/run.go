@@ -226,7 +226,7 @@ func (r *Course) Pin(p geom.Vec, name string) (geom.Vec, error) {
 	d, err := r.Decided(func() (Decision, error) {
 		id, ok := r.State.TopAt(p)
 		if !ok {
-			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, at %s, %s", name, say.MM(p.X, 1), say.MM(p.Y, 1))
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s falls off the paper, %s beside it", name, say.MM(r.State.BesideMM(p), 1))
 		}
 		return Decision{I: int32(id)}, nil
 	})

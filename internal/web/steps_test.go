@@ -9,6 +9,33 @@ import (
 	"tussock/internal/web/folding"
 )
 
+// A knob's reach follows the sheet and the other knobs, and says what ends it.
+func TestReachOfKnobs(t *testing.T) {
+	c := serve(t, false)
+	reach := func(sheet, knobs string) map[string]folding.ReachView {
+		out := map[string]folding.ReachView{}
+		for _, r := range ask[[]folding.ReachView](c, "POST", "/patterns/curlew/reach", `{"sheet":`+sheet+`,"knobs":`+knobs+`}`) {
+			out[r.Knob] = r
+		}
+		return out
+	}
+	own := reach(a4Sheet, `{}`)
+	nose := own["nose"]
+	if nose.Max < 45 || nose.Max > 60 || nose.Below != nil || nose.Above == nil || nose.Above.Step == 0 || nose.Above.Why == "" || nose.Above.At <= nose.Max {
+		t.Errorf("nose: %+v", nose)
+	}
+	if e := own["depth"].Below; e == nil || e.Other != "Nose width, each side" || e.Unit != "mm" || e.To <= 0 || e.To > 80 {
+		t.Errorf("depth needs another knob: %+v", own["depth"])
+	}
+	if small := reach(`{"width":150,"height":212,"unit":"mm","gsm":80,"thickness_mm":0.1}`, `{}`)["nose"]; small.Max >= nose.Max-5 || small.Max < 20 {
+		t.Errorf("on a smaller sheet %+v", small)
+	}
+	if blunt := reach(a4Sheet, `{"nose":20}`)["depth"]; blunt.Min >= own["depth"].Min {
+		t.Errorf("with a blunt nose %+v, without %+v", blunt, own["depth"])
+	}
+	refused(c, "POST", "/patterns/curlew/reach", `{"sheet":`+a4Sheet+`,"knobs":{"tail":3}}`, "tail")
+}
+
 // Care, looks and slips follow the sheet and the knobs that they are asked for.
 // Long because all its questions are asked of one build.
 func TestCareLooksAndSlips(t *testing.T) {

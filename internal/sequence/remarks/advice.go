@@ -40,7 +40,7 @@ func Advise(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) []Advi
 		if !at(k.Default) {
 			continue
 		}
-		lo, hi := interval(at, k.Default, k.Min, k.Max)
+		lo, hi := interval(at, k.Default, k.Min, k.Max, grain(k))
 		out = append(out, Advice{Knob: k.Name, Label: k.Label, Unit: k.Unit, Now: now, Min: lo, Max: hi, Fix: math.Min(math.Max(now, lo), hi)})
 	}
 	if len(out) > 0 {
@@ -59,7 +59,7 @@ func Advise(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) []Advi
 	if !at(start) {
 		return nil
 	}
-	lo, hi := interval(at, start, math.Max(sheet.SideRange.Min, start/4), math.Min(sheet.SideRange.Max, start*4))
+	lo, hi := interval(at, start, math.Max(sheet.SideRange.Min, start/4), math.Min(sheet.SideRange.Max, start*4), tenths)
 	return []Advice{{Label: "sheet height at this width", Unit: "mm", Now: s.HeightMM, Min: lo, Max: hi, Fix: start}}
 }
 
@@ -74,9 +74,9 @@ func with(knobs map[string]float64, name string, v float64) map[string]float64 {
 
 // interval is the stretch around a working value in which everything tried
 // works: a coarse walk outward, then bisection at each end. Bounds are rounded
-// inward to a tenth so that a person can set them; a bound within 1e-4 of a tenth
-// takes it if that works as well.
-func interval(works func(float64) bool, from, lo, hi float64) (a, b float64) {
+// inward to grains, so many a unit, so that a person can set them; a bound within 1e-4 of a
+// grain takes it if that works as well.
+func interval(works func(float64) bool, from, lo, hi, grains float64) (a, b float64) {
 	const steps, rounds = 24, 20
 	bound := func(end float64) float64 {
 		good := from
@@ -97,15 +97,23 @@ func interval(works func(float64) bool, from, lo, hi float64) (a, b float64) {
 		}
 		return good
 	}
-	a, b = bound(lo), bound(hi)
-	a, b = -tenth(-a, -from, func(v float64) bool { return works(-v) }), tenth(b, from, works)
-	return a, b
+	return -inward(-bound(lo), -from, grains, func(v float64) bool { return works(-v) }), inward(bound(hi), from, grains, works)
 }
 
-// tenth rounds an upper bound down to a tenth that works, but not below from.
-func tenth(bound, from float64, works func(float64) bool) float64 {
-	r := math.Floor(bound*10+1e-3) / 10
-	for _, v := range []float64{r, math.Round(r*10-1) / 10} {
+// A person sets tenths of millimetres and degrees, and hundredths of a fraction.
+const tenths, hundredths = 10.0, 100.0
+
+func grain(k sequence.Knob) float64 {
+	if k.Unit == "" {
+		return hundredths
+	}
+	return tenths
+}
+
+// inward rounds an upper bound down to a grain that works, but not below from.
+func inward(bound, from, grains float64, works func(float64) bool) float64 {
+	r := math.Floor(bound*grains+1e-3) / grains
+	for _, v := range []float64{r, math.Round(r*grains-1) / grains} {
 		if v >= from && works(v) {
 			return v
 		}

@@ -2,6 +2,7 @@ package remarks
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/sequence"
@@ -13,9 +14,10 @@ import (
 type Fit struct {
 	Survey
 	Why string // the first fault, in words; "" when it does
-	// FirstWhy is what goes wrong at the first step affected where the sheet is folded all
-	// the same, when Why tells only of what is required.
+	// FirstWhy is what cannot be folded, at step WhyStep, where the sheet is folded all the
+	// same, when Why tells only of what is required.
 	FirstWhy string
+	WhyStep  int
 	// LeastScale times the sheet is the least that can be folded in practice; 0 when
 	// the pattern cannot be folded on it at all. LeastStep is the step that asks for it.
 	LeastScale float64
@@ -34,22 +36,33 @@ const (
 func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Fit {
 	f := Fit{Survey: SurveyOf(p, s, knobs)}
 	r := p.Run(s, knobs)
-	switch {
-	case r.Err != nil:
+	if r.Err != nil {
 		f.Why = fold.As(r.Err).Detail
-	case len(f.Misses) > 0:
-		f.Why = f.Misses[0].Detail
+		f.seen(p, s, knobs)
 	}
-	if f.Err != nil && f.First > 0 {
-		if d := fold.As(f.Err).Detail; d != f.Why && fold.As(f.Err).Step == f.First {
-			f.FirstWhy = d
-		}
+	if e := fold.As(f.Err); e != nil && e.Step > 0 && e.Detail != f.Why {
+		f.FirstWhy, f.WhyStep = e.Detail, e.Step
 	}
 	if r.Err != nil {
 		return f
 	}
 	f.LeastScale, f.LeastStep = leastScale(r)
 	return f
+}
+
+// seen adds what misses when it is folded all the same, seen against the pattern's own
+// sheet, and drops what Why tells already.
+func (f *Fit) seen(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) {
+	own := p.Run(sheet.Sheet{WidthMM: p.WidthMM, HeightMM: p.HeightMM, Shape: p.Shape, GSM: s.GSM, ThicknessMM: s.ThicknessMM}, nil)
+	if own.Err == nil {
+		f.Misses = append(f.Misses, Missing(own, p.Despite(s, knobs))...)
+	}
+	f.Misses = slices.DeleteFunc(f.Misses, func(m sequence.Miss) bool { return m.Detail == f.Why })
+	for _, m := range f.Misses {
+		if f.First == 0 || m.Step < f.First {
+			f.First = m.Step
+		}
+	}
 }
 
 // leastScale is the least part of the sheet of a replay that fingers can fold, and

@@ -11,27 +11,22 @@ import (
 )
 
 // Range is an interval that was searched and found to work.
-type Range struct {
-	Name string  `json:"name"` // of a knob; "ratio" for height over width of the sheet
-	Min  float64 `json:"min"`
-	Max  float64 `json:"max"`
-}
+type Range struct{ Min, Max float64 }
 
 // Survey is what a pattern does on another sheet or with other knobs.
 type Survey struct {
-	Misses []sequence.Miss `json:"misses"`
+	Misses []sequence.Miss
 	// First is the first step that misses or cannot be made; 0 when all is well.
-	First  int     `json:"first_step"`
-	Works  bool    `json:"works"`
-	Ranges []Range `json:"ranges"` // found by replaying
-	Err    error
+	First int
+	Works bool
+	Ratio *Range // of height over width, found by replaying; nil when none was found
+	Err   error
 }
 
 // SurveyOf replays a pattern on a sheet without stopping at checks that fail, and
-// searches the range of the sheet's ratio and of every knob in which all of it
-// works. The ratio that the pattern requires is not taken on trust: what is found
-// is what folds and passes its checks. Ranges are those around the pattern's own
-// sheet and defaults.
+// searches the range of the sheet's ratio in which all of it works. The ratio that the
+// pattern requires is not taken on trust: what is found is what folds and passes its
+// checks, around the pattern's own sheet.
 func SurveyOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Survey {
 	lax := *p
 	lax.MinRatio, lax.MaxRatio = 0, 0
@@ -47,18 +42,7 @@ func SurveyOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Surv
 	}
 	out.Works = r.Err == nil && len(r.Misses) == 0 && p.Takes(s.Ratio())
 	if lo, hi, ok := ratioRange(&lax, s, knobs); ok {
-		out.Ranges = append(out.Ranges, Range{"ratio", lo, hi})
-	}
-	for _, k := range p.Knobs {
-		if k.Plain || k.Implied || k.Min == k.Max {
-			continue
-		}
-		at := func(v float64) bool { return lax.Run(s, with(knobs, k.Name, v)).Err == nil }
-		if !at(k.Default) {
-			continue
-		}
-		lo, hi := interval(at, k.Default, k.Min, k.Max)
-		out.Ranges = append(out.Ranges, Range{k.Name, lo, hi})
+		out.Ratio = &Range{lo, hi}
 	}
 	return out
 }

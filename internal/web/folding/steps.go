@@ -128,6 +128,7 @@ func (s *Routes) stepRoutes(api huma.API) {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/patterns/{id}" + path, Summary: summary, MaxBodyBytes: answer.SmallBody}
 	}
 	huma.Register(api, op("care", "/care", "How exactly each step must be made, and what is normal"), s.care)
+	huma.Register(api, op("reach", "/reach", "How far each knob goes on the sheet at hand"), s.reach)
 	huma.Register(api, op("look", "/steps/{step}/look", "A step looked at more closely"), s.look)
 	huma.Register(api, op("motion", "/steps/{step}/motion", "The paper on its way through a step"), s.motion)
 	huma.Register(api, op("whence", "/whence", "Where a point of the paper comes from, and where it goes"), s.whence)

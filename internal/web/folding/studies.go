@@ -173,10 +173,8 @@ func viewStudy(r *sequence.Replay, view *ReplayView, hand string) *StudyView {
 	if r.Err != nil {
 		return v
 	}
-	for _, q := range remarks.SurveyOf(r.Pattern, r.Sheet, nil).Ranges {
-		if q.Name == "ratio" {
-			v.Ratio = []float64{q.Min, q.Max}
-		}
+	if q := remarks.SurveyOf(r.Pattern, r.Sheet, nil).Ratio; q != nil {
+		v.Ratio = []float64{q.Min, q.Max}
 	}
 	if h, found := spread.FindHand(hand); found {
 		if sp, err := spread.Of(r, h.MM, samplesShown, 1); err == nil {

@@ -43,8 +43,9 @@ type FitView struct {
 	Does     bool          `json:"does"`
 	Step     int           `json:"step" doc:"the first step affected; 0 when none or when the sheet is refused at once"`
 	Why      string        `json:"why"`
-	StepWhy  string        `json:"step_why" doc:"what goes wrong at that step where it is folded all the same; empty when why tells it"`
-	Misses   []MissView    `json:"misses"`
+	StepWhy  string        `json:"step_why" doc:"what cannot be folded where it is folded all the same; empty when why tells it"`
+	WhyStep  int           `json:"why_step" doc:"the step that cannot"`
+	Misses   []MissView    `json:"misses" doc:"landmarks that miss, by step, seen against the pattern's own sheet"`
 	MinRatio float64       `json:"min_ratio" doc:"height over width that folds at this width, found by folding; 0 when none was found"`
 	MaxRatio float64       `json:"max_ratio"`
 	MinHMM   float64       `json:"min_h_mm" doc:"heights that fold at this width; 0 when none was found"`
@@ -70,7 +71,7 @@ func (s *Routes) sheetFit(_ context.Context, in *answer.ReplayInput) (*answer.Bo
 		return nil, err
 	}
 	f := remarks.FitOf(p, have, setup.Knobs)
-	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, StepWhy: f.FirstWhy, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
+	v := FitView{Does: f.Works, Step: f.First, Why: f.Why, StepWhy: f.FirstWhy, WhyStep: f.WhyStep, Misses: []MissView{}, Wants: []WantView{}, Fixed: []FixedLength{},
 		Own:   otherSize(have, sheet.NameOf(p.WidthMM, p.HeightMM), p.WidthMM, p.HeightMM),
 		Scale: prepare.Scale(p, have), SmallAt: f.LeastStep}
 	for _, m := range f.Misses {

@@ -16,6 +16,7 @@ export type Use = Schemas["UseView"];
 export type EffectOnToy = Schemas["EffectView"];
 export type Placement = Schemas["PlacementView"];
 export type Care = Schemas["CareView"];
+export type Reach = Schemas["ReachView"];
 export type StepLook = Schemas["LookView"];
 export type CautionWords = Schemas["CautionView"];
 export type Study = Schemas["StudyView"];
@@ -195,6 +196,14 @@ export const api = {
       client.POST("/api/v1/patterns/{id}/care", {
         params: { path: { id }, query: { hand } },
         body: setupInput(setup),
+      }),
+    ),
+  reach: (id: string, setup: Setup, signal?: AbortSignal) =>
+    read<Reach[]>(
+      client.POST("/api/v1/patterns/{id}/reach", {
+        params: { path: { id } },
+        body: setupInput(setup),
+        signal,
       }),
     ),
   look: (id: string, step: number, setup: Setup) =>

@@ -59,6 +59,13 @@ export const question = {
       ...held,
       ...awhile,
     }),
+  reach: (pattern: string, setup: Setup) =>
+    queryOptions({
+      queryKey: ["reach", pattern, setup],
+      queryFn: ({ signal }) => api.reach(pattern, setup, signal),
+      ...held,
+      ...awhile,
+    }),
   look: (pattern: string, step: number, setup: Setup) =>
     queryOptions({
       queryKey: ["look", pattern, step, setup],

@@ -3,8 +3,10 @@ import { WantFields, WayList } from "./SheetWays";
 import { type useWanted } from "./wanted";
 import { sameProportions } from "./sheets";
 import { useUnits } from "../settings";
-import { length, sheetSize, smallLength } from "../units";
+import { length, sheetSize } from "../units";
 import { Button, Caution } from "../parts/controls";
+
+const missesShown = 4;
 
 /** Why a sheet does not do, in a folder's words. */
 export function Verdict({ fit }: { fit: Fit }) {
@@ -15,17 +17,23 @@ export function Verdict({ fit }: { fit: Fit }) {
       {!fit.does && fit.why && <p>{`${fit.why.charAt(0).toUpperCase()}${fit.why.slice(1)}.`}</p>}
       {fit.step_why && (
         <p className="mt-1">
-          Folded all the same, it goes wrong at step {fit.step}: {fit.step_why}.
+          Folded all the same, step {fit.why_step} cannot be made: {fit.step_why}.
         </p>
       )}
       {fit.misses.length > 0 && (
-        <ul className="mt-1 list-inside list-disc">
-          {fit.misses.slice(0, 4).map((m, i) => (
-            <li key={i}>
-              Step {m.step}: {m.landmark} misses by {smallLength(m.mm, units)}
-            </li>
-          ))}
-        </ul>
+        <>
+          <p className="mt-1">
+            What misses, against the pattern’s own sheet; step {fit.step} is the first affected:
+          </p>
+          <ul className="mt-1 list-inside list-disc">
+            {fit.misses.slice(0, missesShown).map((m, i) => (
+              <li key={i}>
+                Step {m.step}: {m.detail}.
+              </li>
+            ))}
+          </ul>
+          {fit.misses.length > missesShown && <p>And {fit.misses.length - missesShown} more.</p>}
+        </>
       )}
       {!fit.does && fit.max_h_mm > 0 && (
         <p className="mt-1 font-semibold">

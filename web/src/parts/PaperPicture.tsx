@@ -129,7 +129,9 @@ function Drawn({
             </g>
           ))}
         </g>
-        {picture.written && <Writing written={picture.written} size={size} />}
+        {picture.written && (
+          <Writing written={thin ? picture.written.filter((n) => n.line) : picture.written} size={size} />
+        )}
         {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
         {next && <NextStep next={next} size={size} id={id} />}
         {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
@@ -139,7 +141,10 @@ function Drawn({
   );
 }
 
-/** What is written or drawn on the paper; faint where it is seen through it. */
+/**
+ * What is written or drawn on the paper; faint where it is seen through it. Words are left
+ * out of thin pictures, which are too small for them.
+ */
 function Writing({ written, size }: { written: NonNullable<Picture["written"]>; size: number }) {
   return (
     <g fill={onPaper} stroke="none">

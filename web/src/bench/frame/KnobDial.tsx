@@ -1,6 +1,6 @@
 import { Slider } from "radix-ui";
 import { memo, useState } from "react";
-import type { Knob } from "../../api/client";
+import type { Knob, Reach } from "../../api/client";
 import { useUnits } from "../../settings";
 import { knobValue, lengthValue, number, parseLength, parseNumber, smallLength } from "../../units";
 
@@ -13,11 +13,14 @@ export const KnobDial = memo(Dial);
 function Dial({
   knob,
   value,
+  reach,
   onTry,
   onKeep,
 }: {
   knob: Knob;
   value: number;
+  /** How far it goes on this sheet, when that is known. */
+  reach?: Reach;
   onTry: (knob: string, v: number) => void;
   /** now: at once; else when the dial has rested for a moment. */
   onKeep: (knob: string, v: number, now: boolean) => void;
@@ -87,6 +90,8 @@ function Dial({
       >
         <Slider.Track className="relative h-1 grow bg-line">
           <Slider.Range className="absolute h-full bg-ink" />
+          {reach?.below && <Beyond from={0} to={part(reach.min, knob)} />}
+          {reach?.above && <Beyond from={part(reach.max, knob)} to={1} />}
         </Slider.Track>
         <Slider.Thumb
           aria-labelledby={`knob-${knob.name}`}
@@ -122,6 +127,39 @@ function Dial({
         {value !== knob.default && `The pattern has ${knobValue(knob.default, knob.unit, units)}.`}
         {where && ` Belongs to ${where}.`}
       </p>
+      {reach && (reach.below || reach.above) && (
+        <details className="mt-1 text-sm">
+          <summary>
+            On this sheet it goes from {knobValue(reach.min, knob.unit, units)} to{" "}
+            {knobValue(reach.max, knob.unit, units)}
+          </summary>
+          {[reach.below, reach.above].map(
+            (end) =>
+              end && (
+                <p key={end.at} className="mt-1">
+                  At {knobValue(end.at, knob.unit, units)}, step {end.step}: {end.why}.
+                  {end.other &&
+                    ` It can be folded with “${end.other}” at ${knobValue(end.to, end.unit, units)}.`}
+                </p>
+              ),
+          )}
+          <p className="mt-1 text-quiet">Found by folding it, the other knobs as they are.</p>
+        </details>
+      )}
     </div>
+  );
+}
+
+/** Where on a knob's track a value stands, 0 to 1. */
+const part = (v: number, knob: Knob) => (v - knob.min) / (knob.max - knob.min);
+
+/** A stretch of the track that cannot be folded, or where other pieces would move. */
+function Beyond({ from, to }: { from: number; to: number }) {
+  return (
+    <span
+      aria-hidden
+      className="absolute h-full bg-caution"
+      style={{ left: `${from * 100}%`, right: `${(1 - to) * 100}%` }}
+    />
   );
 }

@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { api, type Knob } from "../../api/client";
+import { question } from "../../api/queries";
 import { Button, Caution, Field } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
@@ -117,8 +119,12 @@ const sentence = (s: string) => {
 
 /** Knobs that act on the set-up being tried out. */
 export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boolean }) {
-  const { bench, pattern, setup } = ready;
+  const { bench, build, pattern, setup } = ready;
   const knobs = only ? pattern.knobs.filter(only) : pattern.knobs;
+  const reach = useQuery({
+    ...question.reach(pattern.id, build.setup),
+    enabled: knobs.some((k) => !k.implied),
+  });
   // The dials keep their handlers, which reach for what holds when they are moved.
   const latest = useRef({ bench, setup });
   useEffect(() => {
@@ -159,7 +165,13 @@ export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boole
     <div>
       {knobs.map((k) => (
         <div key={k.name}>
-          <KnobDial knob={k} value={setup.knobs[k.name] ?? k.default} onTry={onTry} onKeep={onKeep} />
+          <KnobDial
+            knob={k}
+            value={setup.knobs[k.name] ?? k.default}
+            reach={reach.data?.find((r) => r.knob === k.name)}
+            onTry={onTry}
+            onKeep={onKeep}
+          />
           {isCulprit(ready, (c) => c === k) && <Impossible ready={ready} />}
         </div>
       ))}
