@@ -2,11 +2,13 @@ package sequence_test
 
 import (
 	"errors"
+	"math"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 
+	"tussock/internal/body"
 	"tussock/internal/sequence/lang"
 	"tussock/internal/sequence/manual"
 	"tussock/internal/sequence/remarks"
@@ -93,22 +95,18 @@ func TestPatternHead(t *testing.T) {
 // Whatever is written, the reader answers with a pattern or a parse error, and a
 // pattern that was read can be replayed without a panic.
 func FuzzParse(f *testing.F) {
-	files, err := filepath.Glob("testdata/*.pattern")
-	if err != nil {
-		f.Fatal(err)
-	}
-	shelved, err := filepath.Glob("../shelf/*.pattern")
-	if err != nil {
-		f.Fatal(err)
-	}
-	studies, err := filepath.Glob("../shelf/studies/*.pattern")
-	if err != nil {
-		f.Fatal(err)
+	var files []string
+	for _, where := range []string{"testdata", "../shelf", "../shelf/studies", "../foldtest/toys"} {
+		found, err := filepath.Glob(where + "/*.pattern")
+		if err != nil || len(found) == 0 {
+			f.Fatal(where, err)
+		}
+		files = append(files, found...)
 	}
 	for _, e := range manual.Reference(ways.Language()) {
 		f.Add(e.Example)
 	}
-	for _, name := range append(append(files, shelved...), studies...) {
+	for _, name := range files {
 		b, err := os.ReadFile(name)
 		if err != nil {
 			f.Fatal(err)
@@ -118,6 +116,11 @@ func FuzzParse(f *testing.F) {
 	f.Add("sheet square 100\nvalley bring TL to mid(BL,BR)\nwing along left moving TL angle 4")
 	f.Add("sheet square 100\nparam a = -(width*2 - 3)/max(1,-2) + sqrt(4)\npoint P = sheet(a/0, dist(BL,TR)*tan(90))\ncrease through BL P")
 	f.Add("sheet rect 20 2000\nparam k = 9999\npoint P = toward(TL,TR,k)\nrotate k\nturn tb\nexpect facets 1")
+	for _, head := range []string{"spin axle BL TR", "spin blades TL TR", "spin stands along diag(BL,TR)", "flap hump L B", "flap neck T", "flap tube B T", "flap roots L R", "reveal zones 3", "reveal states", "hop foot TL"} {
+		way := strings.Fields(head)[0]
+		f.Add("moves " + way + "\nsheet square 100\n" + head + "\nvalley bring left to right as v\nopen along v moving TL angle 90")
+	}
+	f.Add("moves spin\nknob n \"Leaves\" = 5 from 3 to 8 fold changes \"Blades.\"\nsheet ngon n 70\ngather about C as r\npart [C M1] into n-1")
 	s, err := sheet.New(210, 297, 80, 0.1)
 	if err != nil {
 		f.Fatal(err)
@@ -140,6 +143,12 @@ func FuzzParse(f *testing.F) {
 		}
 		if len(r.Final().F) < 30 {
 			remarks.Warnings(r)
+		}
+		if r.Err == nil && len(r.Final().F) < 30 {
+			pose := body.Standing(r)
+			if limit := 0.03 * math.Hypot(s.WidthMM, s.HeightMM); pose.Sound() && !(pose.Residual <= limit && pose.MissDeg <= 180) {
+				t.Fatalf("a pose with %v mm, %v°: %q", pose.Residual, pose.MissDeg, pose.Unsound())
+			}
 		}
 	})
 }
