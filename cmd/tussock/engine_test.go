@@ -78,9 +78,14 @@ func TestReplaySurveysOtherSheets(t *testing.T) {
 		t.Fatal(err)
 	}
 	m := decoded(t, out)
-	ranges := m["survey"].(map[string]any)["ranges"].([]any)
-	if len(ranges) == 0 || ranges[0].(map[string]any)["name"] != "ratio" {
+	survey := m["survey"].(map[string]any)
+	ranges := survey["ranges"].([]any)
+	if len(ranges) < 2 || ranges[0].(map[string]any)["name"] != "ratio" || ranges[1].(map[string]any)["name"] != "gap" {
 		t.Errorf("no range is found: %s", out)
+	}
+	misses := survey["misses"].([]any)
+	if len(misses) == 0 || survey["first_step"] != 12.0 || strings.Contains(out, "⟨") {
+		t.Errorf("what misses: %s", out)
 	}
 	if b, err := os.ReadFile(svg); err != nil || !strings.Contains(string(b), "<svg") {
 		t.Errorf("no picture of the last good state: %v", err)

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -47,7 +48,42 @@ type replayJSON struct {
 	Steps  []body.StepReport `json:"steps,omitempty"`
 	Final  *body.FinalReport `json:"final,omitempty"`
 	Study  *body.Study       `json:"study,omitempty"`
-	Survey *remarks.Survey   `json:"survey,omitempty"`
+	Survey *surveyJSON       `json:"survey,omitempty"`
+}
+
+// surveyJSON is what happens on a sheet that does not do.
+type surveyJSON struct {
+	Misses []sequence.Miss `json:"misses"`
+	First  int             `json:"first_step"` // that misses or cannot be made
+	Works  bool            `json:"works"`
+	Ranges []rangeJSON     `json:"ranges"` // found by replaying: "ratio" is height over width, others are knobs
+}
+
+type rangeJSON struct {
+	Name string  `json:"name"`
+	Min  float64 `json:"min"`
+	Max  float64 `json:"max"`
+}
+
+// surveyed looks at a sheet that does not do. Ranges of knobs are those around the
+// pattern's own values, where these fold on this sheet.
+func surveyed(r *sequence.Replay) (*surveyJSON, error) {
+	f := remarks.FitOf(r.Pattern, r.Sheet, r.Given)
+	out := &surveyJSON{Misses: []sequence.Miss{}, First: f.First, Works: f.Works, Ranges: []rangeJSON{}}
+	for _, m := range f.Misses {
+		m.Detail = say.Plain(m.Detail)
+		out.Misses = append(out.Misses, m)
+	}
+	if f.Ratio != nil {
+		out.Ranges = append(out.Ranges, rangeJSON{"ratio", f.Ratio.Min, f.Ratio.Max})
+	}
+	free := *r.Pattern
+	free.MinRatio, free.MaxRatio = 0, 0
+	reaches, err := remarks.ReachOf(context.Background(), &free, r.Sheet, nil)
+	for _, q := range reaches {
+		out.Ranges = append(out.Ranges, rangeJSON{q.Name, q.Min, q.Max})
+	}
+	return out, err
 }
 
 type sheetJSON struct {
@@ -98,8 +134,10 @@ func replay(out, errOut io.Writer, name string, f replayFlags) error {
 		}
 		j := replayJSON{Error: failure}
 		if f.json && r != nil {
-			s := remarks.SurveyOf(r.Pattern, r.Sheet, r.Given)
-			j.Survey = &s
+			var err error
+			if j.Survey, err = surveyed(r); err != nil {
+				return err
+			}
 		}
 		return refused(out, errOut, f.json, j, failure)
 	}
