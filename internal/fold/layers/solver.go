@@ -23,16 +23,16 @@ type literal struct {
 type solver struct {
 	p       *Problem
 	n       int
-	index   []int32    // n*n: variable of a pair i<j and of j,i; -1 without common area
-	pairs   [][2]int32 // by variable, i<j; entry 0 unused
-	parent  []literal  // union-find, with the sign relative to the parent
-	members [][]literal
-	value   []int8 // by variable, 0 while open
+	index   []int32        // n*n: variable of a pair i<j and of j,i; -1 without common area
+	pairs   [][2]int32     // by variable, i<j; entry 0 unused
+	parent  []literal      // union-find, with the sign relative to the parent
+	members lists[literal] // by root, the pairs that hang on it
+	value   []int8         // by variable, 0 while open
 	above   []uint64
 	below   []uint64
 	words   int
 	parity  [][4]literal
-	watch   [][]int32 // by variable, indices into parity
+	watch   lists[int32] // by variable, indices into parity
 	queue   []int32
 	trail   []int32
 	inter   []geom.Polygon // by variable, what its two pieces share, once it was asked for
@@ -66,8 +66,8 @@ func newSolver(p *Problem) *solver {
 		}
 	}
 	m := len(s.pairs)
-	s.parent, s.members, s.value = make([]literal, m), make([][]literal, m), make([]int8, m)
-	s.watch, s.inter, s.clipped = make([][]int32, m), make([]geom.Polygon, m), make([]bool, m)
+	s.parent, s.value = make([]literal, m), make([]int8, m)
+	s.inter, s.clipped = make([]geom.Polygon, m), make([]bool, m)
 	for v := range s.parent {
 		s.parent[v] = literal{int32(v), 1}
 	}
@@ -208,7 +208,7 @@ func (s *solver) decide(l literal) bool {
 		return s.value[l.v] == l.sign
 	}
 	s.value[l.v] = l.sign
-	for _, m := range s.members[l.v] {
+	for _, m := range s.members.of(l.v) {
 		s.value[m.v] = l.sign * m.sign
 		s.note(m.v)
 		s.queue = append(s.queue, m.v)
@@ -267,7 +267,7 @@ func (s *solver) imply(i, k, via int) bool {
 }
 
 func (s *solver) parities(v int32) bool {
-	for _, c := range s.watch[v] {
+	for _, c := range s.watch.of(v) {
 		q := &s.parity[c]
 		open, sign := -1, int8(1)
 		for k, l := range q {
@@ -416,37 +416,61 @@ func (s *solver) pairRule(l geom.Line, h, g Hinge) bool {
 	return !ok1 || !ok2 || s.equal(x, y, Pierce, "a layer would have to pass through a fold", c, f.A, f.B)
 }
 
-// reduce hangs every pair on its root and starts the conclusions.
+// reduce hangs every pair on its root and starts the conclusions: pairs known beforehand
+// imply too, where a third pair is open.
 func (s *solver) reduce() bool {
-	for v := int32(1); v < int32(len(s.pairs)); v++ {
-		r := s.find(literal{v, 1})
-		if r.v != 0 {
-			s.members[r.v] = append(s.members[r.v], literal{v, r.sign})
-			continue
-		}
-		if s.value[v] == 0 {
-			s.value[v] = r.sign
-			s.note(v)
-			s.queue = append(s.queue, v)
-		}
-	}
-	for c := range s.parity {
-		for k := range s.parity[c] {
-			v := s.parity[c][k].v
-			if w := s.watch[v]; len(w) == 0 || w[len(w)-1] != int32(c) {
-				s.watch[v] = append(w, int32(c))
+	m := len(s.pairs)
+	s.members = listed(m, func(enter func(v int32, l literal)) {
+		for v := int32(1); v < int32(m); v++ {
+			if r := s.find(literal{v, 1}); r.v != 0 {
+				enter(r.v, literal{v, r.sign})
 			}
 		}
-		// All four known already: check it once.
-		if v := s.parity[c][0].v; s.value[v] != 0 {
-			s.queue = append(s.queue, v)
+	})
+	s.watch = listed(m, func(enter func(v int32, c int32)) {
+		for c, q := range s.parity {
+			for k, l := range q {
+				if !slices.ContainsFunc(q[:k], func(o literal) bool { return o.v == l.v }) {
+					enter(l.v, int32(c))
+				}
+			}
+		}
+	})
+	for v := int32(1); v < int32(m); v++ {
+		if r := s.find(literal{v, 1}); r.v == 0 && s.value[v] == 0 {
+			s.value[v] = r.sign
+			s.note(v)
 		}
 	}
-	// Pairs known beforehand imply too, where a third pair is open.
-	for v := int32(1); v < int32(len(s.pairs)); v++ {
+	for v := int32(1); v < int32(m); v++ {
 		if s.value[v] != 0 {
 			s.queue = append(s.queue, v)
 		}
 	}
 	return s.propagate()
+}
+
+// lists are a list for each of many variables, end to end in one piece of memory.
+type lists[T any] struct {
+	from []int32
+	all  []T
+}
+
+func (l lists[T]) of(v int32) []T { return l.all[l.from[v]:l.from[v+1]] }
+
+// listed makes lists for so many variables. each enters what they hold and is run twice: to
+// count, and to fill.
+func listed[T any](variables int, each func(enter func(v int32, x T))) lists[T] {
+	l := lists[T]{from: make([]int32, variables+1)}
+	each(func(v int32, _ T) { l.from[v+1]++ })
+	for v := range variables {
+		l.from[v+1] += l.from[v]
+	}
+	next := slices.Clone(l.from)
+	l.all = make([]T, l.from[variables])
+	each(func(v int32, x T) {
+		l.all[next[v]] = x
+		next[v]++
+	})
+	return l
 }
