@@ -1,6 +1,7 @@
 package body_test
 
 import (
+	"fmt"
 	"math"
 	"strconv"
 	"strings"
@@ -359,5 +360,24 @@ func TestTokenStandsOnItsBalance(t *testing.T) {
 	near(t, "the point's distance from the centre of mass", at.Dist(sum.Scale(1/area)), 0, 1e-6)
 	if n := len(s.F); n < 16 {
 		t.Errorf("%d pieces", n)
+	}
+}
+
+// The flapper round a finger: what lies how deep when it is flat, and how high it balances
+// when it is wrapped. A second half on its own, wider radius lifts it by less than a tenth.
+func TestFlapperRoundAFinger(t *testing.T) {
+	r := foldtest.On(t, foldtest.Toy(t, "finger-flapper"), 150, 150, nil)
+	deep := map[int]float64{}
+	for _, c := range body.Measure(r.Final()).Cells {
+		deep[len(c.Stack)] += c.Poly.Area()
+	}
+	for layers, mm2 := range map[int]float64{1: 205, 2: 5590, 3: 35, 4: 2753} {
+		near(t, fmt.Sprint("area of ", layers, " layers"), deep[layers], mm2, 0.5)
+	}
+	near(t, "width", r.Final().Box().Width(), 75.8, 1e-6)
+	near(t, "radius", r.Bends[0].RadiusMM, 8.754, 0.0005)
+	near(t, "height of the CoM", body.Standing(r).Weigh().CoM.Z, 9.2, 0.1)
+	if a, b := r.Bends[0].AngleDeg, r.Bends[1].AngleDeg; math.Abs(a-248) > 0.1 || b >= a || b < 235 {
+		t.Errorf("the halves wrap %.1f° and %.1f°", a, b)
 	}
 }
