@@ -7,9 +7,13 @@ import (
 )
 
 // What tests from outside look at: they use the shelf, which knows this package.
-const LetterPart = letterPart
+func Paragraph(text string, width, size float64) []string { return paragraph(text, width, size) }
 
-func Paragraph(text string, width int) []string { return paragraph(text, width) }
+func AtMost(lines int, text string, width, size float64) []string {
+	return atMost(lines, text, width, size)
+}
+
+func WideMM(text string, size float64) float64 { return wideMM(text, size) }
 
 func Rendered(t *testing.T, leaves []Leaf) []*image.Gray { return rendered(t, leaves) }
 

@@ -87,9 +87,8 @@ func (l *Leaf) Foot(o Order, title string) {
 	h := l.Page.HeightMM - MarginMM
 	x := MarginMM + 2.0
 	wide := l.Page.WidthMM - 2*MarginMM - 4
-	// Two lines of words at most: Helvetica is about half as wide as high.
-	const size = 2.9
-	for i, part := range wrapped(title, int(wide/(0.5*size))) {
+	const size, lines = 2.9, 2
+	for i, part := range atMost(lines, title, wide, size) {
 		l.Words = append(l.Words, Word{At: geom.Vec{X: x, Y: h - footMM + 6 + 3.6*float64(i)}, SizeMM: size, Text: part})
 	}
 	length, words := CheckMM, "This line is 100 mm long. If it is not, print at 100 %, without fitting to the page."
@@ -127,20 +126,4 @@ func (l *Leaf) ruler(x, y float64, inches bool, wide float64) {
 		}
 	}
 	l.Line(Mark, x, y, x+float64(units)*unit, y)
-}
-
-// wrapped breaks a text into two lines; what does not fit then is left out.
-func wrapped(text string, letters int) []string {
-	if len(text) <= letters {
-		return []string{text}
-	}
-	cut := letters
-	for cut > 0 && text[cut] != ' ' {
-		cut--
-	}
-	if cut == 0 {
-		return []string{text[:letters]}
-	}
-	rest := text[cut+1:]
-	return []string{text[:cut], rest[:min(len(rest), letters)]}
 }

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
+	"golang.org/x/image/font/gofont/goregular"
 )
 
 // pen is how a kind of line is drawn: width and dashes in mm.
@@ -40,7 +41,7 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 	pdf.SetCreator("Tussock", true)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.SetMargins(0, 0, 0)
-	latin := pdf.UnicodeTranslatorFromDescriptor("")
+	pdf.AddUTF8FontFromBytes(family, "", goregular.TTF)
 	for _, l := range leaves {
 		// The library turns a lying page itself; the size is given as it is.
 		pdf.AddPageFormat("P", fpdf.SizeType{Wd: l.Page.WidthMM, Ht: l.Page.HeightMM})
@@ -72,8 +73,8 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 			pdf.Line(s.A.X, s.A.Y, s.B.X, s.B.Y)
 		}
 		for _, t := range l.Words {
-			pdf.SetFont("Helvetica", "", t.SizeMM/25.4*72)
-			text := latin(t.Text)
+			pdf.SetFont(family, "", t.SizeMM/25.4*72)
+			text := t.Text
 			x, y := t.At.X, t.At.Y
 			if t.Centred {
 				x -= pdf.GetStringWidth(text) / 2

@@ -36,10 +36,6 @@ var (
 	Summary = Layout{4, 5, 2.6}
 )
 
-// letterPart is how wide a letter of the print's type is on average, as a part of its
-// height.
-const letterPart = 0.5
-
 // Steps lays steps out in the order of reading.
 func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
 	per := l.Cols * l.Rows
@@ -50,7 +46,7 @@ func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
 	var out []Leaf
 	for p := range pages {
 		leaf := Leaf{Page: page}
-		leaf.Words = append(leaf.Words, Word{At: geom.Vec{X: MarginMM, Y: MarginMM + 4}, SizeMM: 4, Text: title},
+		leaf.Words = append(leaf.Words, Word{At: geom.Vec{X: MarginMM, Y: MarginMM + 4}, SizeMM: 4, Text: atMost(1, title, page.WidthMM-2*MarginMM-20, 4)[0]},
 			Word{At: geom.Vec{X: page.WidthMM - MarginMM - 16, Y: MarginMM + 4}, SizeMM: 3, Text: fmt.Sprintf("%d of %d", p+1, pages)})
 		for i, panel := range panels[p*per : min(len(panels), (p+1)*per)] {
 			x, y := MarginMM+float64(i%l.Cols)*w, MarginMM+head+float64(i/l.Cols)*h
@@ -64,14 +60,13 @@ func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
 // panel draws one step into a box: words below, the picture as large as fits above.
 func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
 	line := size * 1.25
-	letters := int((w - 4) / (letterPart * size))
-	words := paragraph(p.Text, letters)
+	words := paragraph(p.Text, w-4, size)
 	notes := []string{}
 	if p.Note != "" {
-		notes = paragraph("Right when "+p.Note+".", letters)
+		notes = paragraph("Right when "+p.Note+".", w-4, size)
 	}
 	text := line * float64(1+len(words)+len(notes))
-	l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: y + size}, SizeMM: size * 1.15, Text: p.Head})
+	l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: y + size}, SizeMM: size * 1.15, Text: atMost(1, p.Head, w-4, size*1.15)[0]})
 	at := y + h - text + line - 1
 	for _, t := range append(words, notes...) {
 		l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: at}, SizeMM: size, Text: t})
@@ -160,28 +155,4 @@ func (l *Leaf) arrow(a draw.Arrow, at func(x, y float64) geom.Vec) {
 			l.Strokes = append(l.Strokes, Stroke{Meet, p, p.Add(e.Scale(2.2)).Add(e.Left().Scale(2.2 * s))})
 		}
 	}
-}
-
-// paragraph breaks a text into lines of so many letters at most, between words.
-func paragraph(text string, letters int) []string {
-	var out []string
-	for text != "" {
-		if len([]rune(text)) <= letters {
-			return append(out, text)
-		}
-		r := []rune(text)
-		cut := letters
-		for cut > 0 && r[cut] != ' ' {
-			cut--
-		}
-		if cut == 0 {
-			cut = letters
-		}
-		out = append(out, string(r[:cut]))
-		for cut < len(r) && r[cut] == ' ' {
-			cut++
-		}
-		text = string(r[cut:])
-	}
-	return out
 }

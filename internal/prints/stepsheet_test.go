@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 	. "tussock/internal/prints"
+	"unicode/utf8"
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
@@ -61,7 +62,7 @@ func TestStepSheets(t *testing.T) {
 					}
 					for _, w := range leaf.Words {
 						text.WriteString(w.Text + " ")
-						if !on(w.At) || w.At.X+LetterPart*w.SizeMM*float64(len(w.Text)) > page.WidthMM+4 {
+						if !on(w.At) || w.At.X+WideMM(w.Text, w.SizeMM) > page.WidthMM {
 							t.Errorf("%s: %q at %v runs off the page", id, w.Text, w.At)
 						}
 					}
@@ -123,17 +124,33 @@ func TestBandsBesideFolds(t *testing.T) {
 	}
 }
 
+// Lines are as wide as the room, and no letter is lost: none is cut in two, and an accent
+// stays with its letter.
 func TestParagraphsKeepAllLetters(t *testing.T) {
-	for _, text := range []string{"", "short", "a few words that go over several lines, as they do", strings.Repeat("x", 50)} {
-		lines := Paragraph(text, 12)
+	const width, size = 20, 3.0
+	for _, text := range []string{"", "short", "a few words that go over several lines, as they do", strings.Repeat("x", 50), strings.Repeat("Żółć", 12), "ένα δύο " + strings.Repeat("έ", 30)} {
+		lines := Paragraph(text, width, size)
 		if got := strings.ReplaceAll(strings.Join(lines, ""), " ", ""); got != strings.ReplaceAll(text, " ", "") {
 			t.Errorf("%q becomes %q", text, lines)
 		}
-		for _, l := range lines {
-			if len(l) > 12 {
-				t.Errorf("%q is too long", l)
+		for i, l := range lines {
+			if w := WideMM(l, size); w > width || !utf8.ValidString(l) || strings.HasPrefix(l, "\u0301") {
+				t.Errorf("%q is %.1f mm wide", l, w)
+			}
+			if i+1 < len(lines) {
+				if first, _, _ := strings.Cut(lines[i+1], " "); WideMM(l+" "+first, size) <= width && WideMM(first, size) < width/2 {
+					t.Errorf("%q has room for %q", l, first)
+				}
 			}
 		}
+	}
+	long := strings.Repeat("Zażółć gęślą ", 20)
+	cut := AtMost(2, long, width, size)
+	if len(cut) != 2 || !strings.HasSuffix(cut[1], "…") || WideMM(cut[1], size) > width || !strings.HasPrefix(long, strings.TrimSuffix(strings.Join(cut, " "), "…")) || !utf8.ValidString(cut[1]) {
+		t.Errorf("%q", cut)
+	}
+	if one := AtMost(2, "one line", width, size); len(one) != 1 || one[0] != "one line" {
+		t.Errorf("%q", one)
 	}
 }
 
