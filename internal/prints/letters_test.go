@@ -66,3 +66,23 @@ func TestNamesInTheirOwnLetters(t *testing.T) {
 		}
 	}
 }
+
+// Pages of steps stand below one another in one SVG, all of their words, paper and lines.
+func TestPagesInOneSVG(t *testing.T) {
+	var leaves []prints.Leaf
+	for i := range 3 {
+		at := geom.Vec{X: 20, Y: 30 + float64(i)}
+		leaves = append(leaves, prints.Leaf{Page: prints.Pages[0], Words: []prints.Word{{At: at, SizeMM: 4, Text: "李"}},
+			Strokes: []prints.Stroke{{Kind: prints.Valley, A: at, B: at}}, Fills: []prints.Fill{{Points: []geom.Vec{at, at, at}, Front: i == 0}}})
+	}
+	one := prints.Stacked(leaves)
+	if one.Page.HeightMM != 3*297 || one.Words[2].At.Y != 2*297+32 || one.Fills[1].Points[0].Y != 297+31 || one.Strokes[1].A.Y != 297+31 {
+		t.Errorf("%+v", one)
+	}
+	svg := prints.SVG(one)
+	for what, n := range map[string]int{"李": 3, "<polygon": 3, "<path": 3, "#ffffff": 1, "#cdcdcd": 2} {
+		if got := strings.Count(svg, what); got != n {
+			t.Errorf("%d of %q, want %d", got, what, n)
+		}
+	}
+}

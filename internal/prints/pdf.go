@@ -31,6 +31,14 @@ var pens = map[Kind]pen{
 // capPart is how high capitals are, as a part of a letter's size.
 const capPart = 0.72
 
+// shade is white for the front, grey for the other face: good on any printer.
+func (f Fill) shade() int {
+	if f.Front {
+		return 255
+	}
+	return 205
+}
+
 // PDF writes leaves at true size. The same leaves give the same bytes.
 func PDF(w io.Writer, title string, leaves []Leaf) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
@@ -49,11 +57,7 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 		pdf.SetLineWidth(0.18)
 		pdf.SetDrawColor(0, 0, 0)
 		for _, f := range l.Fills {
-			// White paper, its other face grey: good on any printer.
-			shade := 205
-			if f.Front {
-				shade = 255
-			}
+			shade := f.shade()
 			pdf.SetFillColor(shade, shade, shade)
 			points := make([]fpdf.PointType, len(f.Points))
 			for i, v := range f.Points {

@@ -21,11 +21,42 @@ func Whole(o Order) (Leaf, error) {
 	return leaves[0], nil
 }
 
+// Stacked puts leaves below one another on one.
+func Stacked(leaves []Leaf) Leaf {
+	var out Leaf
+	for _, l := range leaves {
+		down := geom.Vec{Y: out.Page.HeightMM}
+		for _, f := range l.Fills {
+			moved := make([]geom.Vec, len(f.Points))
+			for i, v := range f.Points {
+				moved[i] = v.Add(down)
+			}
+			out.Fills = append(out.Fills, Fill{moved, f.Front})
+		}
+		for _, s := range l.Strokes {
+			out.Strokes = append(out.Strokes, Stroke{s.Kind, s.A.Add(down), s.B.Add(down)})
+		}
+		for _, w := range l.Words {
+			w.At = w.At.Add(down)
+			out.Words = append(out.Words, w)
+		}
+		out.Page = Page{"stacked", max(out.Page.WidthMM, l.Page.WidthMM), out.Page.HeightMM + l.Page.HeightMM}
+	}
+	return out
+}
+
 // SVG writes one leaf at true size, in mm.
 func SVG(l Leaf) string {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g" fill="none" stroke="#000">`+"\n",
 		l.Page.WidthMM, l.Page.HeightMM, l.Page.WidthMM, l.Page.HeightMM)
+	for _, f := range l.Fills {
+		points := make([]string, len(f.Points))
+		for i, v := range f.Points {
+			points[i] = fmt.Sprintf("%.3f,%.3f", v.X, v.Y)
+		}
+		fmt.Fprintf(&b, `<polygon fill="#%02[1]x%02[1]x%02[1]x" stroke-width="0.18" points="%[2]s"/>`+"\n", f.shade(), strings.Join(points, " "))
+	}
 	for _, s := range l.Strokes {
 		p := pens[s.Kind]
 		dash := ""

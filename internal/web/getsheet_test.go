@@ -336,6 +336,24 @@ func TestStepPrints(t *testing.T) {
 	refused(c, "GET", at+"/step-sheets?style=tiny", "", "style")
 }
 
+// A name in another script is told before a PDF is made, and whole in the SVG; one in Latin,
+// Greek or Cyrillic letters is whole in both.
+func TestPrintsTellMissingLetters(t *testing.T) {
+	c := serve(t, false)
+	for name, lacks := range map[string]string{"李 at the pier": "李", "Łódź Щука Ελένη": "", "نورس": "نورس"} {
+		b := newBuild(c, "curlew")
+		at := "/builds/" + jsonNumber(b.ID)
+		if got := ask[builds.BuildView](c, "PATCH", at, `{"name":"`+name+`"}`); got.Unprinted != lacks || got.Name != name {
+			t.Errorf("%q lacks %q", name, got.Unprinted)
+		}
+		for _, path := range []string{"/step-sheets?format=svg&style=summary", "/print?format=svg&face=front"} {
+			if status, body := c.send("GET", at+path, ""); status != 200 || !strings.Contains(string(body), name) || !strings.Contains(string(body), "<path") {
+				t.Errorf("%s of %q: %d", path, name, status)
+			}
+		}
+	}
+}
+
 // A sheet that does not do says what is required, and what goes wrong first where it is
 // folded all the same; no sheet is offered that is 0 times as high as wide.
 func TestWhyASheetDoesNotDo(t *testing.T) {

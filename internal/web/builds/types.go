@@ -43,6 +43,7 @@ type BuildView struct {
 	Name       string              `json:"name"`
 	Pattern    string              `json:"pattern"`
 	Title      string              `json:"title" doc:"of the pattern"`
+	Unprinted  string              `json:"unprinted" doc:"letters of the name that the print's font lacks; empty when a PDF has it whole"`
 	Step       int                 `json:"step"`
 	Setup      bench.Setup         `json:"setup" doc:"on the table now: the draft, or the newest tweak"`
 	Draft      bool                `json:"draft"`

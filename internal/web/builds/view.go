@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/motion"
+	"tussock/internal/prints"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/ways"
@@ -22,7 +23,7 @@ func (s *Routes) BuildView(ctx context.Context, id int64) (*answer.Body[*BuildVi
 	if err != nil {
 		return nil, err
 	}
-	v := &BuildView{ID: b.ID, Name: b.Name, Pattern: b.Pattern, Title: p.Title, Step: b.Step, Setup: b.Current(),
+	v := &BuildView{ID: b.ID, Name: b.Name, Unprinted: prints.Unprinted(b.Name), Pattern: b.Pattern, Title: p.Title, Step: b.Step, Setup: b.Current(),
 		Changes: []answer.ChangeView{}, Tweaks: []TweakView{}, Children: []answer.BuildRef{}, Trials: b.Trials(), UpdatedAt: b.UpdatedAt}
 	v.Setup.Knobs = p.FullKnobs(v.Setup.Knobs)
 	before := bench.Setup{Sheet: v.Setup.Sheet, Knobs: p.FullKnobs(nil)}

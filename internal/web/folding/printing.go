@@ -72,9 +72,10 @@ func (s *Routes) built(ctx context.Context, id int64) (*bench.Build, *sequence.R
 
 type stepSheetInput struct {
 	answer.PathID
-	Page  string `query:"page" enum:"a4,letter" default:"a4"`
-	Style string `query:"style" enum:"usual,large,summary" default:"usual" doc:"six steps a page, two in large type, or all on as few pages as can be"`
-	Units string `query:"units" enum:"mm,in" default:"mm"`
+	Page   string `query:"page" enum:"a4,letter" default:"a4"`
+	Format string `query:"format" enum:"pdf,svg" default:"pdf" doc:"svg has all pages below one another"`
+	Style  string `query:"style" enum:"usual,large,summary" default:"usual" doc:"six steps a page, two in large type, or all on as few pages as can be"`
+	Units  string `query:"units" enum:"mm,in" default:"mm"`
 }
 
 func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.File, error) {
@@ -100,8 +101,12 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 		layout = prints.Usual
 	}
 	title := b.Name + ", " + r.Pattern.Title
+	leaves := prints.Steps(title, panels, page, layout)
+	if in.Format == "svg" {
+		return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-steps-%d.svg"`, b.ID), Body: []byte(prints.SVG(prints.Stacked(leaves)))}, nil
+	}
 	var out bytes.Buffer
-	if err := prints.PDF(&out, title, prints.Steps(title, panels, page, layout)); err != nil {
+	if err := prints.PDF(&out, title, leaves); err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
 	return &answer.File{Type: "application/pdf", Disposition: fmt.Sprintf(`inline; filename="tussock-steps-%d.pdf"`, b.ID), Body: out.Bytes()}, nil

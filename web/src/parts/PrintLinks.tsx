@@ -5,7 +5,16 @@ import { Check, Choice } from "./controls";
 type Face = "none" | "front" | "back" | "both";
 
 /** True-size prints of a build's sheet, or of an outline. */
-export function PrintLinks({ build, outline }: { build?: number; outline?: Record<string, number> }) {
+export function PrintLinks({
+  build,
+  unprinted = "",
+  outline,
+}: {
+  build?: number;
+  /** Letters of its name that a PDF lacks. */
+  unprinted?: string;
+  outline?: Record<string, number>;
+}) {
   const units = useUnits();
   const [page, setPage] = useState<"a4" | "letter">(units === "mm" ? "a4" : "letter");
   const [face, setFace] = useState<Face>(build === undefined ? "none" : "front");
@@ -62,6 +71,11 @@ export function PrintLinks({ build, outline }: { build?: number; outline?: Recor
           SVG
         </a>
       </div>
+      {unprinted && (
+        <p className="bg-caution px-2 py-1 text-sm text-on-mark">
+          The PDF lacks the letters {unprinted} of the name and has boxes for them. The SVG has it whole.
+        </p>
+      )}
       <p className="text-sm text-quiet">
         Print at 100 %, without fitting to the page, and measure the check line before you cut. What is larger
         than the page goes over several, with signs to lay on one another.

@@ -79,6 +79,12 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
                   Save to a file
                 </a>
               </DropdownMenu.Item>
+              {build.unprinted && (
+                <p className="max-w-64 bg-caution px-3 py-2 text-sm text-on-mark">
+                  A PDF lacks the letters {build.unprinted} of the name. The prints below are SVG, which your
+                  browser draws with them.
+                </p>
+              )}
               {(
                 [
                   ["usual", "Print the steps"],
@@ -88,7 +94,7 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
               ).map(([style, words]) => (
                 <DropdownMenu.Item key={style} className={row} asChild>
                   <a
-                    href={`/api/v1/builds/${build.id}/step-sheets?style=${style}&units=${units}&page=${units === "mm" ? "a4" : "letter"}`}
+                    href={`/api/v1/builds/${build.id}/step-sheets?format=${build.unprinted ? "svg" : "pdf"}&style=${style}&units=${units}&page=${units === "mm" ? "a4" : "letter"}`}
                     target="_blank"
                     rel="noreferrer"
                   >

@@ -195,7 +195,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
         {!refused && (
           <FaceUp replay={good} onTurn={() => void api.turnedOver(sheet).then((s) => take(sheetInput(s)))} />
         )}
-        {!refused && <PrintLinks build={build.id} />}
+        {!refused && <PrintLinks build={build.id} unprinted={build.unprinted} />}
         <h3 className="text-xl">Another paper</h3>
         <SheetForm
           key={build.id}
