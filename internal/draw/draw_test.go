@@ -2,6 +2,7 @@ package draw_test
 
 import (
 	"math"
+	"slices"
 	"testing"
 	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
 	"tussock/internal/motion/glide/craft"
@@ -96,8 +97,15 @@ func TestNextShowsTheFold(t *testing.T) {
 				t.Errorf("%s step %d: %d layers are shown, %d are folded", id, d.No, thickest, d.LayersFolded())
 			}
 			for _, a := range o.Arrows {
-				for i := 0; i < len(a.Points); i += 2 {
-					x, y := a.Points[i], a.Points[i+1]
+				drawn := slices.Clone(a.Shaft)
+				for _, h := range a.Heads {
+					drawn = append(drawn, h.Points...)
+				}
+				if len(a.Shaft) != 8 || len(a.Heads) == 0 {
+					t.Errorf("%s step %d: an arrow with %d numbers and %d heads", id, d.No, len(a.Shaft), len(a.Heads))
+				}
+				for i := 0; i < len(drawn); i += 2 {
+					x, y := drawn[i], drawn[i+1]
 					if x < o.View[0]-0.02 || y < o.View[1]-0.02 || x > o.View[0]+o.View[2]+0.02 || y > o.View[1]+o.View[3]+0.02 {
 						t.Errorf("%s step %d: the arrow leaves the picture", id, d.No)
 					}

@@ -54,7 +54,7 @@ func Gap(c spread.Clearance, thicknessMM float64) (p Picture, o Overlay, times f
 	p.Faces = append(p.Faces, Face{Front: true, Points: flatPoints(ring...)})
 	box := geom.Box{MinX: math.Min(0, end) - 2*t, MaxX: long + inner/2 + 2*t, MinY: -2.5 * t, MaxY: inner + 3.5*t}
 	p.View = view(box)
-	o = Overlay{View: p.View, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	o = nothing(box)
 	for _, x := range []float64{0, end} {
 		o.Strokes = append(o.Strokes, Stroke{"axis", flatPoints(geom.Vec{X: x, Y: -2 * t}, geom.Vec{X: x, Y: inner + 3*t})})
 	}

@@ -10,7 +10,7 @@ import (
 func Map(s *fold.State) (Picture, Overlay) {
 	box := geom.EmptyBox()
 	var pic Picture
-	o := Overlay{Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	o := nothing(s.Box())
 	seams := map[fold.FacetID][]geom.Segment{}
 	for _, h := range s.H {
 		if h.Kind == fold.Glue {
@@ -41,7 +41,7 @@ func Map(s *fold.State) (Picture, Overlay) {
 
 // XRay is what is hidden in a folded toy: folds and edges under other layers.
 func XRay(s *fold.State, cells []layermap.Cell) Overlay {
-	o := Overlay{View: view(s.Box()), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	o := nothing(s.Box())
 	for _, h := range layermap.Hidden(s, cells) {
 		o.Strokes = append(o.Strokes, Stroke{"hidden", flatPoints(h.A, h.B)})
 	}

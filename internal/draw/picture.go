@@ -37,15 +37,18 @@ type Stroke struct {
 	Points []float64 `json:"points"`
 }
 
-// Arrow shows a motion, as a quadratic curve.
+// Arrow shows a motion.
 type Arrow struct {
-	Kind   string    `json:"kind"`   // which habit of the field it follows
-	Points []float64 `json:"points"` // start, control point, end
+	Kind   string    `json:"kind"`  // which habit of the field it follows
+	Shaft  []float64 `json:"shaft"` // the curve to draw: start, two control points, end
+	Heads  []Head    `json:"heads"`
+	Broken bool      `json:"broken"` // drawn broken: it goes behind the paper
 }
 
 // Sign marks a thing that is to meet another with the same sign.
 type Sign struct {
-	At [2]float64 `json:"at"`
+	At     [2]float64 `json:"at"`
+	Shapes []Shape    `json:"shapes"`
 }
 
 // Region is part of the paper, such as what moves or what has n layers.

@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"math"
 	"tussock/internal/geom"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"
@@ -31,7 +32,7 @@ func Piece(s sheet.Sheet, creases []geom.Segment) Picture {
 // Recipe draws one crease of a recipe over the sheet: those before it as opened
 // creases, itself as a valley, and after the last the mark it makes.
 func Recipe(widthMM, heightMM float64, r divide.Recipe, at int) Overlay {
-	o := Overlay{View: view(geom.Box{MaxX: widthMM, MaxY: heightMM}), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	o := nothing(geom.Box{MaxX: widthMM, MaxY: heightMM})
 	for i, c := range r.Creases[:at+1] {
 		kind := "axis"
 		if i == at {
@@ -40,14 +41,14 @@ func Recipe(widthMM, heightMM float64, r divide.Recipe, at int) Overlay {
 		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(c.Line.A, c.Line.B)})
 	}
 	if at == len(r.Creases)-1 {
-		o.Signs = append(o.Signs, Sign{xy(r.Mark)})
+		o.Signs = append(o.Signs, signAt(r.Mark, math.Max(widthMM, heightMM)))
 	}
 	return o
 }
 
 // Parts draws lines across the sheet that divide its left edge into n equal parts.
 func Parts(widthMM, heightMM float64, n int) Overlay {
-	o := Overlay{View: view(geom.Box{MaxX: widthMM, MaxY: heightMM}), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	o := nothing(geom.Box{MaxX: widthMM, MaxY: heightMM})
 	for k := 1; k < n; k++ {
 		y := heightMM * float64(k) / float64(n)
 		o.Strokes = append(o.Strokes, Stroke{"axis", flatPoints(geom.Vec{Y: y}, geom.Vec{X: widthMM, Y: y})})

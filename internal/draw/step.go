@@ -12,8 +12,8 @@ import (
 
 // Next is what is drawn over the state before a step to show the step.
 func Next(d sequence.Done) (o Overlay) {
-	o = Overlay{Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
 	box := d.Before.Box()
+	o = nothing(box)
 	defer func() { o.frame(box) }()
 	switch d.Op {
 	case sequence.OpTurn:
@@ -23,7 +23,7 @@ func Next(d sequence.Done) (o Overlay) {
 	case sequence.OpUnfold, sequence.OpRefold:
 		o.open(d, box)
 	case sequence.OpGlue, sequence.OpTape, sequence.OpClip, sequence.OpLabel, sequence.OpAxle, sequence.OpInk, sequence.OpPop:
-		o.mark(d)
+		o.mark(d, box)
 	case sequence.OpCrease, sequence.OpValley, sequence.OpMountain, sequence.OpLeaf, sequence.OpRoll, sequence.OpRound, sequence.OpCut, sequence.OpTear:
 		o.fold(d, box)
 	default:
@@ -33,12 +33,12 @@ func Next(d sequence.Done) (o Overlay) {
 }
 
 // mark shows where something is put on the paper.
-func (o *Overlay) mark(d sequence.Done) {
+func (o *Overlay) mark(d sequence.Done, box geom.Box) {
 	for _, s := range d.Lines {
 		o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(s.A, s.B)})
 	}
 	if d.At != nil {
-		o.Signs = append(o.Signs, Sign{xy(*d.At)})
+		o.Signs = append(o.Signs, signAt(*d.At, longer(box)))
 	}
 }
 
@@ -46,7 +46,7 @@ func (o *Overlay) mark(d sequence.Done) {
 func (o *Overlay) open(d sequence.Done, box geom.Box) {
 	c := box.Centre()
 	r := geom.Vec{X: math.Min(box.Width(), box.Height()) * 0.3}
-	o.Arrows = append(o.Arrows, Arrow{"open", flatPoints(c.Sub(r), c.Add(r.Left().Scale(0.5)), c.Add(r))})
+	o.Arrows = append(o.Arrows, arrowOf("open", c.Sub(r), c.Add(r.Left().Scale(0.5)), c.Add(r), longer(box)))
 }
 
 // several shows a step that creases several lines, bends, or opens in the round:
@@ -83,11 +83,11 @@ func (o *Overlay) several(d sequence.Done, box geom.Box) {
 		if i == 1 {
 			at = d.Line.Mirror(d.Meets[0].At)
 		}
-		o.Signs = append(o.Signs, Sign{xy(at)})
+		o.Signs = append(o.Signs, signAt(at, longer(box)))
 	}
 	from, to, ok := travel(d)
-	if ok && from.Dist(to) > 0.02*math.Max(box.Width(), box.Height()) {
-		o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box)})
+	if ok && from.Dist(to) > 0.02*longer(box) {
+		o.Arrows = append(o.Arrows, curve(arrow, from, to, box))
 	}
 }
 
@@ -175,7 +175,10 @@ func (o *Overlay) frame(b geom.Box) {
 		grow(s.Points)
 	}
 	for _, a := range o.Arrows {
-		grow(a.Points)
+		grow(a.Shaft)
+		for _, h := range a.Heads {
+			grow(h.Points)
+		}
 	}
 	o.View = view(b)
 }
@@ -209,18 +212,18 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	if hi > lo {
 		foot := d.Line.N.Scale(d.Line.D)
 		// A little beyond the paper, so that the dashes show where it ends.
-		over := 0.02 * math.Max(box.Width(), box.Height())
+		over := 0.02 * longer(box)
 		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(foot.Add(dir.Scale(lo-over)), foot.Add(dir.Scale(hi+over)))})
 	}
 	if kind == "cut" { // what comes off is marked; nothing is folded over
 		return
 	}
-	from, to := o.meeting(d, parts)
-	o.Arrows = append(o.Arrows, Arrow{arrow, curve(from, to, box)})
+	from, to := o.meeting(d, parts, box)
+	o.Arrows = append(o.Arrows, curve(arrow, from, to, box))
 }
 
 // meeting marks what is brought to what, and gives the ends of the arrow.
-func (o *Overlay) meeting(d sequence.Done, parts []geom.Polygon) (from, to geom.Vec) {
+func (o *Overlay) meeting(d sequence.Done, parts []geom.Polygon, box geom.Box) (from, to geom.Vec) {
 	if d.Meets[0].Name == "" {
 		from = farthest(d, parts)
 		return from, d.Line.Mirror(from)
@@ -235,7 +238,7 @@ func (o *Overlay) meeting(d sequence.Done, parts []geom.Polygon) (from, to geom.
 		if i == 1 {
 			at = to // where it lands, not the middle of the line it lands on
 		}
-		o.Signs = append(o.Signs, Sign{xy(at)})
+		o.Signs = append(o.Signs, signAt(at, longer(box)))
 	}
 	return from, to
 }
@@ -262,16 +265,16 @@ func farthest(d sequence.Done, parts []geom.Polygon) geom.Vec {
 
 // curve bows an arrow away from the middle of the toy. It leaves a little room
 // at both ends for the signs of what meets.
-func curve(from, to geom.Vec, b geom.Box) []float64 {
+func curve(kind string, from, to geom.Vec, b geom.Box) Arrow {
 	mid := geom.Mid(from, to)
 	bow := to.Sub(from).Left().Scale(0.28)
 	if c := b.Centre(); mid.Add(bow).Dist(c) < mid.Sub(bow).Dist(c) {
 		bow = bow.Scale(-1)
 	}
 	control := mid.Add(bow)
-	room := math.Min(0.035*math.Max(b.Width(), b.Height()), 0.25*from.Dist(to))
+	room := math.Min(0.035*longer(b), 0.25*from.Dist(to))
 	toward := func(a geom.Vec) geom.Vec { return a.Add(control.Sub(a).Unit().Scale(room)) }
-	return flatPoints(toward(from), control, toward(to))
+	return arrowOf(kind, toward(from), control, toward(to), longer(b))
 }
 
 func (o *Overlay) turn(b geom.Box, axis geom.Line) {
@@ -280,7 +283,7 @@ func (o *Overlay) turn(b geom.Box, axis geom.Line) {
 	if math.Abs(axis.N.Y) > math.Abs(axis.N.X) {
 		d = geom.Vec{Y: d.X}
 	}
-	o.Arrows = append(o.Arrows, Arrow{"turn", flatPoints(c.Sub(d), c.Add(d.Left().Scale(0.7)), c.Add(d))})
+	o.Arrows = append(o.Arrows, arrowOf("turn", c.Sub(d), c.Add(d.Left().Scale(0.7)), c.Add(d), longer(b)))
 	l := geom.LineAt(c, axis.Dir())
 	half := axis.Dir().Scale(0.55 * math.Abs(geom.Vec{X: b.Width(), Y: b.Height()}.Dot(absolute(axis.Dir()))))
 	foot := l.Foot(c)
@@ -293,8 +296,8 @@ func (o *Overlay) rotate(b geom.Box, deg float64) {
 	c := b.Centre()
 	r := geom.Vec{X: math.Min(b.Width(), b.Height()) * 0.35}
 	turn := geom.Rad(math.Mod(deg, 360))
-	o.Arrows = append(o.Arrows, Arrow{"rotate", flatPoints(
-		c.Add(r), c.Add(geom.Rotation(turn/2, geom.Vec{}).Apply(r).Scale(1.2)), c.Add(geom.Rotation(turn, geom.Vec{}).Apply(r)))})
+	o.Arrows = append(o.Arrows, arrowOf("rotate",
+		c.Add(r), c.Add(geom.Rotation(turn/2, geom.Vec{}).Apply(r).Scale(1.2)), c.Add(geom.Rotation(turn, geom.Vec{}).Apply(r)), longer(b)))
 }
 
 // Layers is the layer map of a state: one region a cell.

@@ -18,7 +18,12 @@ type Colours struct{ Front, Back string }
 // Plain paper: the back a shade darker, so that the faces are told apart.
 var Plain = Colours{sheet.PlainFront, sheet.PlainBack}
 
-const ink = "#10302f"
+// Ink, the colour of what is to be done, and what shows in a hollow head.
+const (
+	ink    = "#10302f"
+	mark   = "#ff6b2c"
+	hollow = "#fdf8ea"
+)
 
 var dashes = map[string]string{"valley": "3 2", "mountain": "4.5 1.5 0.8 1.5", "axis": "0.7 2", "cut": "1 1", "hidden": "1.2 1.6"}
 
@@ -91,7 +96,7 @@ func (w *svg) written(p Picture, size float64) {
 func (w *svg) overlay(o Overlay, size float64) {
 	line := size * 0.005
 	for _, m := range o.Moving {
-		w.f(`<polygon points="%s" fill="#ff6b2c" fill-opacity="0.22"/>`, pts(m.Points))
+		w.f(`<polygon points="%s" fill="%s" fill-opacity="0.22"/>`, pts(m.Points), mark)
 	}
 	for _, s := range o.Strokes {
 		dash := ""
@@ -113,25 +118,30 @@ func (w *svg) overlay(o Overlay, size float64) {
 		w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"%s/>`, pts(s.Points), ink, num(width), dash)
 	}
 	for _, a := range o.Arrows {
-		p := a.Points
-		w.f(`<path d="M%s %sQ%s %s %s %s" fill="none" stroke="%s" stroke-width="%s"%s marker-end="url(#head)"/>`,
-			num(p[0]), num(p[1]), num(p[2]), num(p[3]), num(p[4]), num(p[5]), ink, num(line*1.2), behindDash(a.Kind, size))
+		p := a.Shaft
+		dash := ""
+		if a.Broken {
+			dash = fmt.Sprintf(` stroke-dasharray="%s %s"`, num(size*0.02), num(size*0.014))
+		}
+		w.f(`<path d="M%s %sC%s" fill="none" stroke="%s" stroke-width="%s"%s/>`, num(p[0]), num(p[1]), pts(p[2:]), ink, num(line*1.2), dash)
+		for _, h := range a.Heads {
+			fill := ink
+			if h.Hollow {
+				fill = hollow
+			}
+			w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s" stroke-linejoin="round"/>`, pts(h.Points), fill, ink, num(line*0.8))
+		}
 	}
 	for _, s := range o.Signs {
-		r := size * 0.02
-		w.f(`<path d="M%s %sl%s %sl%s %sl%s %sz" fill="#ff6b2c" stroke="%s" stroke-width="%s"/>`, num(s.At[0]), num(s.At[1]-r),
-			num(r), num(r), num(-r), num(r), num(-r), num(-r), ink, num(line*0.6))
+		for _, q := range s.Shapes {
+			fill := ink
+			if q.Fill == "mark" {
+				fill = mark
+			}
+			w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s"/>`, pts(q.Points), fill, ink, num(line*0.6))
+		}
 	}
 }
-
-func behindDash(kind string, size float64) string {
-	if kind != "behind" {
-		return ""
-	}
-	return fmt.Sprintf(` stroke-dasharray="%s %s"`, num(size*0.02), num(size*0.014))
-}
-
-const head = `<defs><marker id="head" viewBox="0 0 10 10" refX="8" refY="5" markerWidth="7" markerHeight="7" orient="auto-start-reverse"><path d="M0 0L10 5L0 10L2.5 5z" fill="` + ink + `"/></marker></defs>`
 
 // SVG is one picture at true size, with what to do over it if next is given.
 func SVG(p Picture, next *Overlay, c Colours) string {
@@ -142,8 +152,8 @@ func SVG(p Picture, next *Overlay, c Colours) string {
 	size := max(v[2], v[3])
 	pad := size * 0.06
 	var w svg
-	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="%s %s %s %s">%s`,
-		num(v[2]+2*pad), num(v[3]+2*pad), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad), head)
+	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="%s %s %s %s">`,
+		num(v[2]+2*pad), num(v[3]+2*pad), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad))
 	w.paper(p, c, size)
 	w.written(p, size)
 	if next != nil {
@@ -160,8 +170,8 @@ func Contact(r *sequence.Replay, c Colours) string {
 	n := len(r.Steps) + 1
 	rows := (n + perRow - 1) / perRow
 	var w svg
-	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 %d %d" font-family="sans-serif"><rect width="100%%" height="100%%" fill="#e6ece9"/>%s`,
-		int(perRow*cell), int(float64(rows)*(cell+title)), int(perRow*cell), int(float64(rows)*(cell+title)), head)
+	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 %d %d" font-family="sans-serif"><rect width="100%%" height="100%%" fill="#e6ece9"/>`,
+		int(perRow*cell), int(float64(rows)*(cell+title)), int(perRow*cell), int(float64(rows)*(cell+title)))
 	for i := range n {
 		x, y := float64(i%perRow)*cell, float64(i/perRow)*(cell+title)
 		var p Picture
@@ -201,7 +211,8 @@ func Contact(r *sequence.Replay, c Colours) string {
 // that the fault is about; nil when it is about none.
 func Fault(r *sequence.Replay) *Overlay {
 	s := r.Final()
-	o := &Overlay{View: view(s.Box()), Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}
+	drawn := nothing(s.Box())
+	o := &drawn
 	for _, f := range fold.As(r.Err).Pieces {
 		if int(f) >= len(s.F) || f < 0 {
 			continue

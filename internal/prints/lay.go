@@ -45,6 +45,7 @@ const (
 	Meet     Kind = "meet"   // what is brought together, and arrows
 	Thin     Kind = "thin"   // creases that are there already
 	Band     Kind = "band"   // the edges of a tolerance
+	Hatch    Kind = "hatch"  // what moves, shaded
 )
 
 // Guide is a fold on the sheet, as it is seen from the front.
@@ -119,6 +120,7 @@ type Leaf struct {
 	Page    Page
 	Back    bool
 	Fills   []Fill // below the strokes, in paint order
+	Tops    []Fill // above them
 	Strokes []Stroke
 	Words   []Word
 }

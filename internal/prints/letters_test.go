@@ -73,7 +73,7 @@ func TestPagesInOneSVG(t *testing.T) {
 	for i := range 3 {
 		at := geom.Vec{X: 20, Y: 30 + float64(i)}
 		leaves = append(leaves, prints.Leaf{Page: prints.Pages[0], Words: []prints.Word{{At: at, SizeMM: 4, Text: "李"}},
-			Strokes: []prints.Stroke{{Kind: prints.Valley, A: at, B: at}}, Fills: []prints.Fill{{Points: []geom.Vec{at, at, at}, Front: i == 0}}})
+			Strokes: []prints.Stroke{{Kind: prints.Valley, A: at, B: at}}, Fills: []prints.Fill{{Points: []geom.Vec{at, at, at}, Tone: []prints.Tone{prints.Front, prints.Back, prints.Back}[i]}}})
 	}
 	one := prints.Stacked(leaves)
 	if one.Page.HeightMM != 3*297 || one.Words[2].At.Y != 2*297+32 || one.Fills[1].Points[0].Y != 297+31 || one.Strokes[1].A.Y != 297+31 {

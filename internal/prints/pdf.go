@@ -25,19 +25,15 @@ var pens = map[Kind]pen{
 	Mark:     {0.15, nil, 0},
 	Meet:     {0.35, nil, 0},
 	Thin:     {0.12, nil, 90},
+	Hatch:    {0.1, nil, 120},
 	Band:     {0.1, []float64{0.6, 0.6}, 150},
 }
 
+// rimMM is how wide the rim of an area is drawn.
+const rimMM = 0.18
+
 // capPart is how high capitals are, as a part of a letter's size.
 const capPart = 0.72
-
-// shade is white for the front, grey for the other face: good on any printer.
-func (f Fill) shade() int {
-	if f.Front {
-		return 255
-	}
-	return 205
-}
 
 // PDF writes leaves at true size. The same leaves give the same bytes.
 func PDF(w io.Writer, title string, leaves []Leaf) error {
@@ -53,18 +49,20 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 	for _, l := range leaves {
 		// The library turns a lying page itself; the size is given as it is.
 		pdf.AddPageFormat("P", fpdf.SizeType{Wd: l.Page.WidthMM, Ht: l.Page.HeightMM})
-		pdf.SetDashPattern([]float64{}, 0)
-		pdf.SetLineWidth(0.18)
-		pdf.SetDrawColor(0, 0, 0)
-		for _, f := range l.Fills {
-			shade := f.shade()
-			pdf.SetFillColor(shade, shade, shade)
-			points := make([]fpdf.PointType, len(f.Points))
-			for i, v := range f.Points {
-				points[i] = fpdf.PointType{X: v.X, Y: v.Y}
+		areas := func(fills []Fill) {
+			pdf.SetDashPattern([]float64{}, 0)
+			pdf.SetLineWidth(rimMM)
+			pdf.SetDrawColor(0, 0, 0)
+			for _, f := range fills {
+				pdf.SetFillColor(int(f.Tone), int(f.Tone), int(f.Tone))
+				points := make([]fpdf.PointType, len(f.Points))
+				for i, v := range f.Points {
+					points[i] = fpdf.PointType{X: v.X, Y: v.Y}
+				}
+				pdf.Polygon(points, "FD")
 			}
-			pdf.Polygon(points, "FD")
 		}
+		areas(l.Fills)
 		for _, s := range l.Strokes {
 			p := pens[s.Kind]
 			pdf.SetLineWidth(p.width)
@@ -76,6 +74,7 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 			}
 			pdf.Line(s.A.X, s.A.Y, s.B.X, s.B.Y)
 		}
+		areas(l.Tops)
 		for _, t := range l.Words {
 			pdf.SetFont(family, "", t.SizeMM/25.4*72)
 			text := t.Text

@@ -17,11 +17,22 @@ type Panel struct {
 	Note    string // when it looks right, or ""
 }
 
-// Fill is a piece of paper on a leaf: its corners, and whether its front shows.
+// Fill is an area on a leaf.
 type Fill struct {
-	Points []geom.Vec
-	Front  bool
+	Points []geom.Vec // its corners
+	Tone   Tone
 }
+
+// Tone is how dark an area is, 0 for black to 255 for white: good on any printer.
+type Tone int
+
+// The front of the paper, its other face, signs, and ink.
+const (
+	Ink   Tone = 0
+	Shade Tone = 150
+	Back  Tone = 205
+	Front Tone = 255
+)
 
 // Layout is how many steps go on a page, and how large the type is.
 type Layout struct {
@@ -91,11 +102,11 @@ func (l *Leaf) picture(p Panel, x, y, w, h float64) {
 		}
 	}
 	for _, f := range p.Picture.Faces {
-		fill := Fill{Front: f.Front}
-		for i := 0; i+1 < len(f.Points); i += 2 {
-			fill.Points = append(fill.Points, at(f.Points[i], f.Points[i+1]))
+		tone := Back
+		if f.Front {
+			tone = Front
 		}
-		l.Fills = append(l.Fills, fill)
+		l.Fills = append(l.Fills, Fill{Points: corners(f.Points, at), Tone: tone})
 		segments(Thin, f.Creases)
 	}
 	for _, t := range p.Picture.Written {
@@ -110,6 +121,9 @@ func (l *Leaf) picture(p Panel, x, y, w, h float64) {
 	if p.Over == nil {
 		return
 	}
+	for _, m := range p.Over.Moving {
+		l.hatch(corners(m.Points, at))
+	}
 	for _, s := range p.Over.Strokes {
 		kind := map[string]Kind{"valley": Valley, "mountain": Mountain, "cut": Cut, "axis": Crease, "hidden": Crease}[s.Kind]
 		if kind == "" {
@@ -123,36 +137,61 @@ func (l *Leaf) picture(p Panel, x, y, w, h float64) {
 		l.arrow(a, at)
 	}
 	for _, s := range p.Over.Signs {
-		l.diamond(at(s.At[0], s.At[1]), 1.8)
+		for _, q := range s.Shapes {
+			tone := Ink
+			if q.Fill == "mark" {
+				tone = Shade
+			}
+			l.Tops = append(l.Tops, Fill{Points: corners(q.Points, at), Tone: tone})
+		}
 	}
 }
 
-// arrow draws a quadratic curve by short lines, with a head at its end.
+// corners are points of a picture where they lie on the leaf.
+func corners(points []float64, at func(x, y float64) geom.Vec) []geom.Vec {
+	out := make([]geom.Vec, 0, len(points)/2)
+	for i := 0; i+1 < len(points); i += 2 {
+		out = append(out, at(points[i], points[i+1]))
+	}
+	return out
+}
+
+// arrow draws its curve by short lines, and its heads.
 func (l *Leaf) arrow(a draw.Arrow, at func(x, y float64) geom.Vec) {
-	if len(a.Points) < 6 {
-		return
-	}
-	p, c, q := at(a.Points[0], a.Points[1]), at(a.Points[2], a.Points[3]), at(a.Points[4], a.Points[5])
-	const parts = 14
-	last := p
-	var dir geom.Vec
+	c := corners(a.Shaft, at)
+	const parts = 16
+	last := c[0]
 	for i := 1; i <= parts; i++ {
-		t := float64(i) / parts
-		r := p.Scale((1 - t) * (1 - t)).Add(c.Scale(2 * t * (1 - t))).Add(q.Scale(t * t))
+		p, q, r := c[0].Lerp(c[1], float64(i)/parts), c[1].Lerp(c[2], float64(i)/parts), c[2].Lerp(c[3], float64(i)/parts)
+		next := p.Lerp(q, float64(i)/parts).Lerp(q.Lerp(r, float64(i)/parts), float64(i)/parts)
 		// What goes behind is drawn broken.
-		if a.Kind != "behind" || i%3 != 0 {
-			l.Strokes = append(l.Strokes, Stroke{Meet, last, r})
+		if !a.Broken || i%3 != 0 {
+			l.Strokes = append(l.Strokes, Stroke{Meet, last, next})
 		}
-		dir, last = r.Sub(last), r
+		last = next
 	}
-	d := dir.Unit()
-	for _, s := range []float64{0.4, -0.4} {
-		l.Strokes = append(l.Strokes, Stroke{Meet, q, q.Sub(d.Scale(2.6)).Add(d.Left().Scale(2.6 * s))})
+	for _, h := range a.Heads {
+		tone := Ink
+		if h.Hollow {
+			tone = Front
+		}
+		l.Tops = append(l.Tops, Fill{Points: corners(h.Points, at), Tone: tone})
 	}
-	if a.Kind == "unfold" { // and back
-		e := c.Sub(p).Unit()
-		for _, s := range []float64{0.4, -0.4} {
-			l.Strokes = append(l.Strokes, Stroke{Meet, p, p.Add(e.Scale(2.2)).Add(e.Left().Scale(2.2 * s))})
+}
+
+// hatchMM is how far the lines lie apart that shade what moves.
+const hatchMM = 1.2
+
+// hatch shades an area by slanted lines, which any printer shows.
+func (l *Leaf) hatch(area geom.Polygon) {
+	n := geom.Vec{X: 1, Y: 1}.Unit()
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, v := range area {
+		lo, hi = math.Min(lo, n.Dot(v)), math.Max(hi, n.Dot(v))
+	}
+	for k := math.Ceil(lo / hatchMM); k*hatchMM < hi; k++ {
+		if s, ok := area.ClipLine(geom.Line{N: n, D: k * hatchMM}); ok {
+			l.Strokes = append(l.Strokes, Stroke{Hatch, s.A, s.B})
 		}
 	}
 }

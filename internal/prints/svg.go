@@ -26,13 +26,17 @@ func Stacked(leaves []Leaf) Leaf {
 	var out Leaf
 	for _, l := range leaves {
 		down := geom.Vec{Y: out.Page.HeightMM}
-		for _, f := range l.Fills {
-			moved := make([]geom.Vec, len(f.Points))
-			for i, v := range f.Points {
-				moved[i] = v.Add(down)
+		moved := func(fills []Fill) (out []Fill) {
+			for _, f := range fills {
+				points := make([]geom.Vec, len(f.Points))
+				for i, v := range f.Points {
+					points[i] = v.Add(down)
+				}
+				out = append(out, Fill{points, f.Tone})
 			}
-			out.Fills = append(out.Fills, Fill{moved, f.Front})
+			return out
 		}
+		out.Fills, out.Tops = append(out.Fills, moved(l.Fills)...), append(out.Tops, moved(l.Tops)...)
 		for _, s := range l.Strokes {
 			out.Strokes = append(out.Strokes, Stroke{s.Kind, s.A.Add(down), s.B.Add(down)})
 		}
@@ -50,13 +54,16 @@ func SVG(l Leaf) string {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g" fill="none" stroke="#000">`+"\n",
 		l.Page.WidthMM, l.Page.HeightMM, l.Page.WidthMM, l.Page.HeightMM)
-	for _, f := range l.Fills {
-		points := make([]string, len(f.Points))
-		for i, v := range f.Points {
-			points[i] = fmt.Sprintf("%.3f,%.3f", v.X, v.Y)
+	areas := func(fills []Fill) {
+		for _, f := range fills {
+			points := make([]string, len(f.Points))
+			for i, v := range f.Points {
+				points[i] = fmt.Sprintf("%.3f,%.3f", v.X, v.Y)
+			}
+			fmt.Fprintf(&b, `<polygon fill="#%02[1]x%02[1]x%02[1]x" stroke-width="%[2]g" points="%[3]s"/>`+"\n", int(f.Tone), rimMM, strings.Join(points, " "))
 		}
-		fmt.Fprintf(&b, `<polygon fill="#%02[1]x%02[1]x%02[1]x" stroke-width="0.18" points="%[2]s"/>`+"\n", f.shade(), strings.Join(points, " "))
 	}
+	areas(l.Fills)
 	for _, s := range l.Strokes {
 		p := pens[s.Kind]
 		dash := ""
@@ -65,6 +72,7 @@ func SVG(l Leaf) string {
 		}
 		fmt.Fprintf(&b, `<path class="%s" stroke-width="%g"%s d="M%.3f %.3fL%.3f %.3f"/>`+"\n", s.Kind, p.width, dash, s.A.X, s.A.Y, s.B.X, s.B.Y)
 	}
+	areas(l.Tops)
 	escape := strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;")
 	for _, t := range l.Words {
 		anchor := ""

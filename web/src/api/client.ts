@@ -27,6 +27,7 @@ export type Replay = Schemas["ReplayView"];
 export type Step = Schemas["StepView"];
 export type Toy = Schemas["ToyView"];
 export type Picture = Schemas["Picture"];
+export type Arrow = Schemas["Arrow"];
 export type Overlay = Schemas["Overlay"];
 export type Region = Schemas["Region"];
 export type Build = Schemas["BuildView"];

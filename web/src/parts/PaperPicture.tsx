@@ -1,5 +1,5 @@
 import { memo, useId } from "react";
-import type { Overlay, Picture, Region } from "../api/client";
+import type { Arrow, Overlay, Picture, Region } from "../api/client";
 
 export interface FaceColours {
   front: string;
@@ -275,30 +275,32 @@ function NextStep({ next, size, id }: { next: Overlay; size: number; id: string 
         ),
       )}
       {next.arrows.map((a, i) => (
-        <NextArrow key={i} kind={a.kind} points={a.points} size={size} />
+        <NextArrow key={i} arrow={a} />
       ))}
       {next.signs.map((s, i) => (
-        <MeetSign key={i} at={s.at} r={size * 0.021} />
+        <g key={i} data-sign="">
+          {s.shapes.map((q, k) => (
+            <polygon
+              key={k}
+              points={points(q.points)}
+              fill={q.fill === "mark" ? "#ff6b2c" : onPaper}
+              stroke={onPaper}
+              strokeWidth="1.2"
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
+        </g>
       ))}
     </g>
   );
 }
 
-/** An arrow with a head that keeps its shape at any scale. */
-function NextArrow({ kind, points: p, size }: { kind: string; points: number[]; size: number }) {
-  const [x0 = 0, y0 = 0, cx = 0, cy = 0, x1 = 0, y1 = 0] = p;
-  const behind = kind === "behind";
-  const turn = kind === "turn";
-  // Turning over is shown by a loop: the curve crosses itself between its ends.
-  const [loopX, loopY] = [2 * cx - (x0 + x1) / 2, 2 * cy - (y0 + y1) / 2];
-  const reach = 0.9;
-  const d = turn
-    ? `M${x0} ${y0}C${loopX + reach * (x1 - x0)} ${loopY + reach * (y1 - y0)} ${loopX - reach * (x1 - x0)} ${loopY - reach * (y1 - y0)} ${x1} ${y1}`
-    : `M${x0} ${y0}Q${cx} ${cy} ${x1} ${y1}`;
-  const [fromX, fromY] = turn ? [loopX - reach * (x1 - x0), loopY - reach * (y1 - y0)] : [cx, cy];
-  const both = kind === "unfold" || kind === "open";
+/** An arrow as the engine shaped it. */
+function NextArrow({ arrow: { shaft, heads, broken } }: { arrow: Arrow }) {
+  const [x = 0, y = 0, ...rest] = shaft;
+  const d = `M${x} ${y}C${rest.join(" ")}`;
   return (
-    <g>
+    <g data-arrow="">
       <path
         d={d}
         fill="none"
@@ -312,35 +314,20 @@ function NextArrow({ kind, points: p, size }: { kind: string; points: number[]; 
         fill="none"
         stroke={onPaper}
         strokeWidth="2.5"
-        strokeDasharray={behind ? "7 5" : undefined}
+        strokeDasharray={broken ? "7 5" : undefined}
         vectorEffect="non-scaling-stroke"
       />
-      <Head x={x1} y={y1} fromX={fromX} fromY={fromY} size={size} hollow={behind} />
-      {both && <Head x={x0} y={y0} fromX={cx} fromY={cy} size={size} hollow />}
-    </g>
-  );
-}
-
-function Head(p: { x: number; y: number; fromX: number; fromY: number; size: number; hollow: boolean }) {
-  const angle = (Math.atan2(p.y - p.fromY, p.x - p.fromX) * 180) / Math.PI;
-  return (
-    <path
-      d="M0 0-10-5.5-7.5 0-10 5.5z"
-      transform={`translate(${p.x} ${p.y}) rotate(${angle}) scale(${p.size * 0.0042})`}
-      fill={p.hollow ? "#fdf8ea" : onPaper}
-      stroke={onPaper}
-      strokeWidth="1.4"
-      strokeLinejoin="round"
-    />
-  );
-}
-
-/** The sign on the two things that are to meet. */
-function MeetSign({ at: [x = 0, y = 0], r }: { at: number[]; r: number }) {
-  return (
-    <g transform={`translate(${x} ${y}) scale(${r})`}>
-      <path d="M0-1 .9 0 0 1-.9 0z" fill="#ff6b2c" stroke={onPaper} strokeWidth=".22" />
-      <circle r=".22" fill={onPaper} />
+      {heads.map((h, i) => (
+        <polygon
+          key={i}
+          points={points(h.points)}
+          fill={h.hollow ? "#fdf8ea" : onPaper}
+          stroke={onPaper}
+          strokeWidth="1.4"
+          strokeLinejoin="round"
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
     </g>
   );
 }
