@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+
 	"tussock/internal/bench"
 	"tussock/internal/motion"
 )

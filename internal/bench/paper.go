@@ -5,6 +5,7 @@ import (
 	"regexp"
 	"slices"
 	"time"
+
 	"tussock/internal/given"
 	"tussock/internal/sheet"
 )

@@ -5,16 +5,16 @@ import (
 	"math/rand/v2"
 	"strings"
 	"testing"
-	"tussock/internal/fold/layermap"
-	"tussock/internal/foldtest"
-	"tussock/internal/ways"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
+	"tussock/internal/foldtest"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 )
 
 // A flat rectangle has textbook moments: m h²/12, m w²/12 and their sum.

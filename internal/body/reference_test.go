@@ -3,11 +3,11 @@ package body_test
 import (
 	"math"
 	"testing"
-	"tussock/internal/fold/layermap"
-	"tussock/internal/motion/glide/craft"
 
 	"tussock/internal/body"
+	"tussock/internal/fold/layermap"
 	"tussock/internal/foldtest"
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"

@@ -4,10 +4,10 @@ import (
 	"math"
 	"slices"
 	"testing"
-	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
-	"tussock/internal/motion/glide/craft"
 
 	"tussock/internal/body"
+	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
+	"tussock/internal/motion/glide/craft"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"

@@ -3,8 +3,8 @@ package draw_test
 import (
 	"math"
 	"testing"
-	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
 
+	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
 	"tussock/internal/sequence"
 	"tussock/internal/shelf"
 )

@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+
 	"tussock/internal/geom"
 	"tussock/internal/sheet"
 	"tussock/internal/sheet/divide"

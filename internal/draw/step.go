@@ -2,10 +2,10 @@ package draw
 
 import (
 	"math"
-	"tussock/internal/fold/layermap"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
+	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )

@@ -3,6 +3,7 @@ package fit
 import (
 	"math"
 	"slices"
+
 	"tussock/internal/order"
 )
 

@@ -3,6 +3,7 @@ package fit
 import (
 	"fmt"
 	"math"
+
 	"tussock/internal/order"
 	"tussock/internal/say"
 )

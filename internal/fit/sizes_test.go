@@ -3,9 +3,9 @@ package fit_test
 import (
 	"strings"
 	"testing"
-	"tussock/internal/say"
 
 	"tussock/internal/fit"
+	"tussock/internal/say"
 )
 
 // What sizes and schools say follows what was logged, whichever way round it is, and

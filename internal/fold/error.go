@@ -3,6 +3,7 @@ package fold
 import (
 	"errors"
 	"fmt"
+
 	"tussock/internal/say"
 )
 

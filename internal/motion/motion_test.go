@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 	"testing"
+
 	"tussock/internal/given"
 	"tussock/internal/motion"
 )

@@ -2,6 +2,7 @@ package motion
 
 import (
 	"slices"
+
 	"tussock/internal/order"
 )
 

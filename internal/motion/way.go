@@ -3,6 +3,7 @@ package motion
 import (
 	"slices"
 	"strconv"
+
 	"tussock/internal/given"
 	"tussock/internal/say"
 )

@@ -3,6 +3,7 @@ package prints
 import (
 	"image"
 	"testing"
+
 	"tussock/internal/geom"
 )
 

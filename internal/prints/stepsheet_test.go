@@ -4,11 +4,11 @@ import (
 	"math"
 	"strings"
 	"testing"
-	. "tussock/internal/prints"
 	"unicode/utf8"
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
+	. "tussock/internal/prints"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 )

@@ -3,12 +3,14 @@ package sequence
 import (
 	"fmt"
 	"strings"
+
+	"tussock/internal/sequence/basis"
 )
 
 // Called is what people call a landmark or crease: the words the pattern gives with
 // "called", the customary words for corners and edges, else words made from what it is.
 func (p *Pattern) Called(name string) string {
-	for _, words := range []map[string]string{p.CalledWords, BuiltInPoints, BuiltInLines, p.MadeWords} {
+	for _, words := range []map[string]string{p.CalledWords, basis.Points, basis.Lines, p.MadeWords} {
 		if w, ok := words[name]; ok {
 			return w
 		}

@@ -7,6 +7,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/say"
+	"tussock/internal/sequence/basis"
 	"tussock/internal/sheet"
 )
 
@@ -40,7 +41,11 @@ func (n PointName) Sheet(r *Course) (geom.Vec, error) {
 	return r.known(string(n))
 }
 func (n PointName) Folded(r *Course) (geom.Vec, error) {
-	return r.placeNamed(string(n))
+	p, err := r.placeNamed(string(n))
+	if err == nil {
+		r.refNamed(string(n), p)
+	}
+	return p, err
 }
 
 // PointOnSheet is a spot of the sheet by its coordinates, mm.
@@ -57,7 +62,11 @@ func (e PointOnSheet) Sheet(r *Course) (geom.Vec, error) {
 }
 func (e PointOnSheet) Folded(r *Course) (geom.Vec, error) {
 	p, _ := e.Sheet(r)
-	return r.place(p, e.Words(r))
+	at, err := r.place(p, e.Words(r))
+	if err == nil {
+		r.ref(basis.Ref{Kind: basis.Point, At: at})
+	}
+	return at, err
 }
 
 // pinned makes the sheet point of a place that is only known when folded.
@@ -83,23 +92,35 @@ func (e PointPart) Sheet(r *Course) (geom.Vec, error) {
 	return pinned(r, e)
 }
 func (e PointPart) Folded(r *Course) (geom.Vec, error) {
+	p, from, err := e.placed(r)
+	if err == nil {
+		r.ref(basis.Ref{Kind: basis.Point, At: p})
+		if e.Mm || !written(e.K) {
+			r.refLength(from, p)
+		}
+	}
+	return p, err
+}
+
+func (e PointPart) placed(r *Course) (at, from geom.Vec, err error) {
+	defer r.aside()()
 	a, err := e.A.Folded(r)
 	if err != nil {
-		return a, err
+		return a, a, err
 	}
 	b, err := e.B.Folded(r)
 	if err != nil {
-		return b, err
+		return b, a, err
 	}
 	k := e.K.Num(r)
 	if e.Mm {
 		d := a.Dist(b)
 		if d < geom.Distinct {
-			return a, fold.Errorf(fold.CodeNoLine, "%s and %s lie on the same spot, so there is no way from one to the other", e.A.Words(r), e.B.Words(r))
+			return a, a, fold.Errorf(fold.CodeNoLine, "%s and %s lie on the same spot, so there is no way from one to the other", e.A.Words(r), e.B.Words(r))
 		}
 		k /= d
 	}
-	return a.Lerp(b, k), nil
+	return a.Lerp(b, k), a, nil
 }
 
 // PointMeet is where two lines cross.
@@ -112,6 +133,15 @@ func (e PointMeet) Sheet(r *Course) (geom.Vec, error) {
 	return pinned(r, e)
 }
 func (e PointMeet) Folded(r *Course) (geom.Vec, error) {
+	p, err := e.placed(r)
+	if err == nil {
+		r.ref(basis.Ref{Kind: basis.Point, At: p})
+	}
+	return p, err
+}
+
+func (e PointMeet) placed(r *Course) (geom.Vec, error) {
+	defer r.aside()()
 	a, _, err := e.L.Folded(r)
 	if err != nil {
 		return geom.Vec{}, err
@@ -140,12 +170,14 @@ func (e PointFoot) Sheet(r *Course) (geom.Vec, error) {
 	return pinned(r, e)
 }
 func (e PointFoot) Folded(r *Course) (geom.Vec, error) {
-	p, err := e.P.Folded(r)
-	if err != nil {
-		return p, err
+	back := r.aside()
+	p, l, _, err := r.pointAndLine(e.P, e.L)
+	back()
+	if err == nil {
+		p = l.Foot(p)
+		r.ref(basis.Ref{Kind: basis.Point, At: p})
 	}
-	l, _, err := e.L.Folded(r)
-	return l.Foot(p), err
+	return p, err
 }
 
 // LineExpr is a straight line in the folded plane, with the stretch that is
@@ -170,7 +202,11 @@ type LineName string
 
 func (n LineName) Words(r *Course) string { return r.Pat.Called(string(n)) }
 func (n LineName) Folded(r *Course) (geom.Line, geom.Segment, error) {
-	return r.straight(string(n))
+	l, s, err := r.straight(string(n))
+	if err == nil {
+		r.ref(basis.Ref{Kind: basis.Line, Name: string(n), At: s.Mid(), Along: s})
+	}
+	return l, s, err
 }
 
 // held of a named line is the middle of its longest piece of paper.
@@ -233,6 +269,7 @@ func (e LineSquare) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
 	}
+	defer r.aside()()
 	l, _, err := e.L.Folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
@@ -256,6 +293,8 @@ func (e LinePar) Folded(r *Course) (geom.Line, geom.Segment, error) {
 		return l, geom.Segment{}, err
 	}
 	out, err := shifted(r, l, e.Mm.Num(r), e.Toward, e.L.Words(r))
+	at := l.Foot(r.Box.Centre())
+	r.refLength(at, out.Foot(at))
 	return out, r.across(out), err
 }
 
@@ -270,6 +309,7 @@ func shifted(r *Course, l geom.Line, mm float64, toward PointExpr, name string) 
 
 // SideOf is +1 or -1 for the side of the line on which a landmark lies.
 func SideOf(r *Course, l geom.Line, p PointExpr, name string) (float64, error) {
+	defer r.aside()()
 	v, err := p.Folded(r)
 	if err != nil {
 		return 1, err
@@ -311,7 +351,7 @@ func bisector(r *Course, le, me LineExpr, near PointExpr) (geom.Line, error) {
 	}
 	target := seg.Mid()
 	if near != nil {
-		if target, err = near.Folded(r); err != nil {
+		if target, err = r.unseen(near); err != nil {
 			return l, err
 		}
 	}
@@ -381,11 +421,12 @@ func (e LineTurned) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	q, err := e.Toward.Folded(r)
+	q, err := r.unseen(e.Toward)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
 	out, err := r.turned(l, e.Deg.Num(r), p, q)
+	r.refAngle(p, l, out, e.Deg.Num(r), q)
 	return out, r.across(out), err
 }
 
@@ -408,15 +449,19 @@ func (e LineTaper) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	p, err := e.P.Folded(r)
+	p, err := r.unseen(e.P)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	q, err := e.Q.Folded(r)
+	q, err := r.unseen(e.Q)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
 	u, v := l.Foot(p).Add(l.N.Scale(side*e.A.Num(r))), l.Foot(q).Add(l.N.Scale(side*e.B.Num(r)))
+	r.refLength(l.Foot(p), u)
+	r.refLength(l.Foot(q), v)
+	r.ref(basis.Ref{Kind: basis.Point, At: u})
+	r.ref(basis.Ref{Kind: basis.Point, At: v})
 	out, ok := geom.LineThrough(u, v)
 	if !ok {
 		return l, geom.Segment{}, fold.Errorf(fold.CodeNoLine, "%s and %s stand at the same place along %s, so they give no taper", e.P.Words(r), e.Q.Words(r), e.L.Words(r))
@@ -435,7 +480,7 @@ func (e LineRim) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
 	}
-	n, err := e.Near.Folded(r)
+	n, err := r.unseen(e.Near)
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
 	}

@@ -1,7 +1,6 @@
 package sequence
 
 import (
-	"math"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 )
@@ -37,33 +36,4 @@ func (r *Course) Pass(d *Done, plan fold.Plan) error {
 	}
 	d.Moves[len(d.Moves)-1].Loose = true
 	return nil
-}
-
-// creaseHinges are the hinges along which a step has folded: new ones, or
-// earlier ones that lie on the same line and are folded by it.
-func creaseHinges(s *fold.State, l geom.Line, made fold.CreaseID) []int32 {
-	var out []int32
-	for i, h := range s.H {
-		if h.Crease == made && h.Kind == fold.Crease {
-			out = append(out, int32(i))
-		}
-	}
-	if len(out) > 0 {
-		return out
-	}
-	for i, h := range s.H {
-		iso := s.F[h.A].Iso
-		if h.Kind != fold.Glue && math.Abs(l.Side(iso.Apply(h.P))) < geom.OnPaper && math.Abs(l.Side(iso.Apply(h.Q))) < geom.OnPaper {
-			out = append(out, int32(i))
-		}
-	}
-	return out
-}
-
-func segments(s *fold.State, hinges []int32) []geom.Segment {
-	out := make([]geom.Segment, len(hinges))
-	for i, h := range hinges {
-		out[i] = geom.Segment{A: s.H[h].P, B: s.H[h].Q}
-	}
-	return out
 }

@@ -1,6 +1,7 @@
 package sequence
 
 import (
+	"tussock/internal/sequence/knob"
 	"tussock/internal/sequence/round"
 	"tussock/internal/sheet"
 )
@@ -34,39 +35,18 @@ type Pattern struct {
 	Reader             Reader
 }
 
-// KnobKind tells what changing a knob costs.
-type KnobKind string
-
-const (
-	// HardFold knobs move a crease: another value is another toy.
-	HardFold KnobKind = "fold"
-	// SetUp knobs are last bends: they can be changed on the finished toy.
-	SetUp KnobKind = "set"
+// Knobs and what they are like.
+type (
+	Knob     = knob.Knob
+	KnobKind = knob.Kind
+	Named    = knob.Named
 )
 
-// Knob is one adjustable value.
-type Knob struct {
-	Name     string
-	Label    string
-	Unit     string // "mm", "deg", "g" or "" for a fraction
-	Default  float64
-	Min, Max float64
-	Kind     KnobKind
-	Changes  string  // what it does, in a folder's words
-	Steps    []int   // the steps that use it, from 1
-	Plain    bool    // a param without range, not shown as a knob
-	Implied  bool    // no line of the pattern writes it and no fold uses it: its way of moving does
-	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
-	Whole    bool    // it counts something
-	Named    []Named // values that have a name
-	Line     int
-}
-
-// Named is a value of a knob that people call by a name.
-type Named struct {
-	Value float64 `json:"value"`
-	Label string  `json:"label"`
-}
+// What changing a knob costs.
+const (
+	HardFold = knob.HardFold
+	SetUp    = knob.SetUp
+)
 
 // Op is a kind of step.
 type Op = round.Op
@@ -129,13 +109,14 @@ const (
 
 // Step is one operation of a pattern.
 type Step struct {
-	No    int // from 1
-	Line  int // in the file
-	Op    Op
-	Text  string // the operation as written, without comment
-	Say   string // for people
-	Looks string // "it looks right when ..."
-	Name  string // of the crease it makes, "" when it has none
+	No     int // from 1
+	Line   int // in the file
+	Op     Op
+	Text   string  // the operation as written, without comment
+	Say    string  // for people
+	Looks  string  // "it looks right when ..."
+	Quotes []Quote // numbers that the words quote
+	Name   string  // of the crease it makes, "" when it has none
 
 	Character    Character
 	Class        string // what the author says of its tolerance: critical, normal, free or ""
@@ -228,21 +209,6 @@ type FoldLine struct {
 	TiltAbout     PointExpr
 	Gap           NumExpr // how far short of the target what is brought stops, mm
 	GapAuto       bool    // as far as the layers inside the fold need
-}
-
-// Built-in landmarks of a rectangular sheet, as people call them.
-var BuiltInPoints = map[string]string{
-	"BL": "the bottom left corner", "BR": "the bottom right corner",
-	"TR": "the top right corner", "TL": "the top left corner",
-	"B": "the middle of the bottom edge", "R": "the middle of the right edge",
-	"T": "the middle of the top edge", "L": "the middle of the left edge",
-	"C": "the middle of the sheet",
-}
-
-// Built-in lines of a rectangular sheet, as people call them.
-var BuiltInLines = map[string]string{
-	"left": "the left edge", "right": "the right edge", "top": "the top edge", "bottom": "the bottom edge",
-	"hcentre": "the line across the middle", "vcentre": "the upright middle line",
 }
 
 // Source is what a statement was read from. Its line number is that of the line in the

@@ -11,29 +11,19 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 	"tussock/internal/say"
+	"tussock/internal/sequence/basis"
+	"tussock/internal/sequence/round"
 	"tussock/internal/sheet"
 )
 
-// Mark is a thing that meets another in a fold: a point, or a stretch of a line.
-// Coordinates are in the folded plane before the step.
-type Mark struct {
-	Name  string
-	At    geom.Vec
-	Line  bool
-	Along geom.Segment
-}
-
-// PointMark is a point that meets another.
-func PointMark(name string, at geom.Vec) Mark { return Mark{Name: name, At: at} }
-
-// LineMark is a stretch of a line that meets another.
-func LineMark(name string, s geom.Segment) Mark {
-	return Mark{Name: name, At: s.Mid(), Line: true, Along: s}
-}
+// Mark is a thing that meets another in a fold.
+type Mark = basis.Mark
 
 // Done is one step as it happened on the sheet at hand.
 type Done struct {
 	*Step
+	Say, Looks    string      // the words of the step, with the numbers on this sheet
+	Refs          []basis.Ref // what places it
 	Before, After *fold.State
 	Moves         []fold.Move    // the motions of the step, one after the other
 	Line          geom.Line      // of the crease, folded plane before the step
@@ -120,6 +110,7 @@ type Replay struct {
 	Landmarks map[string]geom.Vec       // named points of the sheet, sheet coordinates
 	Lines     map[string][]geom.Segment // named creases, sheet coordinates
 	Err       error                     // nil when every step could be made; else read with fold.As
+	Measures  map[string]Measured       // by landmark, how it was measured
 	Misses    []Miss                    // checks that failed, when the replay went on all the same
 	Resumed   int                       // steps taken over from an earlier replay
 
@@ -212,7 +203,7 @@ func (p *Pattern) run(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax
 func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax, essential bool) *Replay {
 	s, shapeErr := p.shaped(s, knobs)
 	out := &Replay{Pattern: p, Sheet: s, Given: knobs, essential: essential, Values: map[string]float64{},
-		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}}
+		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}, Measures: map[string]Measured{}}
 	r := &Course{Pat: p, Values: out.Values, Points: out.Landmarks, Lines: map[string]PaperLine{}, Out: out, lax: lax, on: map[string]fold.FacetID{}}
 	out.Start = fold.Start(s)
 	r.setState(out.Start)
@@ -306,13 +297,17 @@ func (r *Course) carry(st Statement) (line int, err error) {
 	switch st := st.(type) {
 	case StepStmt:
 		step := &r.Pat.Steps[st.Step]
-		d := Done{Step: step, Before: r.State}
+		d := Done{Step: step, Say: step.Say, Looks: step.Looks, Before: r.State}
 		if step.Optional && r.Out.essential {
 			d.After, d.Skipped = r.State, true
 			r.Out.Steps = append(r.Out.Steps, d)
 			return step.Line, nil
 		}
-		err = r.reckoned(step.Act.Do(r, step, &d))
+		if err = r.say(&d); err == nil {
+			r.step = &d
+			err = r.reckoned(step.Act.Do(r, step, &d))
+			r.step = nil
+		}
 		if err == nil && len(d.Moves) > 0 {
 			err = r.flatStill(step)
 		}
@@ -342,22 +337,10 @@ func (r *Course) carry(st Statement) (line int, err error) {
 func (r *Course) flatStill(s *Step) error {
 	for _, d := range r.Out.Steps {
 		if d.InTheRound() && !d.Conditioning && !d.Skipped {
-			return fold.Errorf(fold.CodeOrder, "step %d has %s, so the toy does not lie flat any more; put this step before it", d.No, opened(d.Op))
+			return fold.Errorf(fold.CodeOrder, "step %d has %s, so the toy does not lie flat any more; put this step before it", d.No, round.Did(d.Op))
 		}
 	}
 	return nil
-}
-
-func opened(op Op) string {
-	switch op {
-	case OpBend, OpCurl, OpWrap:
-		return "bent the paper"
-	case OpPart:
-		return "parted the leaves"
-	case OpPivot:
-		return "shifted layers"
-	}
-	return "opened the toy"
 }
 
 // finish names what a step has made and checks what it was expected to move.
@@ -381,8 +364,8 @@ func (r *Course) finish(s *Step, d *Done) error {
 		return fold.Errorf(fold.CodeExpect, "the fold would move %d pieces of paper instead of %d: %s", d.Moved, s.Expect, more)
 	}
 	if s.Name != "" {
-		d.named = creaseHinges(d.After, d.Line, fold.CreaseID(s.No))
-		r.Lines[s.Name] = PaperLine{segments(d.After, d.named)}
+		d.named = d.After.Creased(d.Line, fold.CreaseID(s.No))
+		r.Lines[s.Name] = PaperLine{d.After.Segments(d.named)}
 	}
 	return nil
 }
@@ -396,7 +379,7 @@ func (r *Course) resume(prev *Replay) int {
 	k := 0
 	for k < len(r.Pat.Stmts) && k < len(prev.marks) && k < len(prev.Pattern.Stmts) {
 		a, b := r.Pat.Sources[k], prev.Pattern.Sources[k]
-		same := a.Text == b.Text && slices.Equal(a.Defines, b.Defines)
+		same := a.Text == b.Text && slices.Equal(a.Defines, b.Defines) && r.Pat.quotesLike(prev.Pattern, k)
 		for n := range a.Used {
 			same = same && r.Values[n] == prev.Values[n]
 		}
@@ -415,6 +398,9 @@ func (r *Course) resume(prev *Replay) int {
 	out := r.Out
 	for i, d := range prev.Steps[:m.steps] {
 		d.Step = &r.Pat.Steps[i]
+		if len(d.Quotes) == 0 { // words may be others
+			d.Say, d.Looks = d.Step.Say, d.Step.Looks
+		}
 		out.Steps = append(out.Steps, d)
 	}
 	out.Openings, out.Bends, out.Parts = clip(prev.Openings, m.openings), clip(prev.Bends, m.bends), clip(prev.Parts, m.parts)
@@ -425,6 +411,9 @@ func (r *Course) resume(prev *Replay) int {
 		for _, n := range r.Pat.Sources[i].Defines {
 			if v, ok := prev.Landmarks[n]; ok {
 				r.Points[n] = v
+			}
+			if v, ok := prev.Measures[n]; ok {
+				out.Measures[n] = v
 			}
 			if v, ok := prev.Lines[n]; ok {
 				r.Lines[n] = PaperLine{v}
@@ -534,6 +523,7 @@ func (r *Course) definePoint(s PointStmt) error {
 		return err
 	}
 	r.Points[s.Name] = q
+	r.measure(s.Name, s.P, q)
 	if n := len(r.log); r.Sh == nil && r.mute == 0 && n > 0 { // the piece it was pinned to
 		r.on[s.Name] = fold.FacetID(r.log[n-1].I)
 	}

@@ -7,6 +7,7 @@ import (
 	"tussock/internal/fold/shadow"
 	"tussock/internal/geom"
 	"tussock/internal/say"
+	"tussock/internal/sequence/basis"
 )
 
 // Resolved is a fold line placed on the state reached.
@@ -58,9 +59,12 @@ func (r *Course) ResolveBy(f FoldLine, plan func(at Resolved) (fold.Plan, error)
 	}
 	if f.Offset != nil {
 		out.Shift = f.Offset.Num(r)
+		was := out.Line
 		if out.Line, err = shifted(r, out.Line, out.Shift, f.OffsetToward, "the fold line"); err != nil {
 			return out, err
 		}
+		at := was.Foot(r.Box.Centre())
+		r.refLength(at, out.Line.Foot(at))
 	}
 	if f.Tilt != nil {
 		out.Tilt = f.Tilt.Num(r)
@@ -130,11 +134,13 @@ func (r *Course) tilted(f FoldLine, out *Resolved) error {
 	if err != nil {
 		return err
 	}
-	toward, err := f.TiltToward.Folded(r)
+	toward, err := r.unseen(f.TiltToward)
 	if err != nil {
 		return err
 	}
-	out.Line, err = r.turned(out.Line, out.Tilt, about, toward)
+	was := out.Line
+	out.Line, err = r.turned(was, out.Tilt, about, toward)
+	r.refAngle(out.Line.Foot(about), was, out.Line, out.Tilt, toward)
 	return err
 }
 
@@ -160,7 +166,7 @@ func (r *Course) pointToPoint(f FoldLine, out *Resolved) error {
 	}
 	held, err := f.P.Sheet(r)
 	out.Line, out.Held = l, &held
-	out.Meets = [2]Mark{PointMark(f.P.Words(r), a), PointMark(f.Q.Words(r), b)}
+	out.Meets = [2]Mark{basis.PointMark(f.P.Words(r), a), basis.PointMark(f.Q.Words(r), b)}
 	return err
 }
 
@@ -203,9 +209,9 @@ func (r *Course) pointToLine(f FoldLine, out *Resolved) error {
 	}
 	held, err := f.P.Sheet(r)
 	out.Line, out.Held, out.Pivot = r.nearest(folds, d.line), &held, &pivot
-	to := LineMark(f.L.Words(r), seg)
+	to := basis.LineMark(f.L.Words(r), seg)
 	to.At = out.Line.Mirror(p)
-	out.Meets = [2]Mark{PointMark(f.P.Words(r), p), to}
+	out.Meets = [2]Mark{basis.PointMark(f.P.Words(r), p), to}
 	return err
 }
 
@@ -253,7 +259,7 @@ func (r *Course) lineToLine(f FoldLine, out *Resolved) error {
 	_, a, _ := f.L.Folded(r)
 	_, b, _ := f.M.Folded(r)
 	out.Line, out.Held = l, &held
-	out.Meets = [2]Mark{LineMark(f.L.Words(r), a), LineMark(f.M.Words(r), b)}
+	out.Meets = [2]Mark{basis.LineMark(f.L.Words(r), a), basis.LineMark(f.M.Words(r), b)}
 	return nil
 }
 
@@ -280,9 +286,9 @@ func (r *Course) twoPoints(f FoldLine, out *Resolved) error {
 	}
 	held, err := f.P.Sheet(r)
 	out.Line, out.Held = r.nearest(folds, d.line), &held
-	to := LineMark(f.L.Words(r), seg)
+	to := basis.LineMark(f.L.Words(r), seg)
 	to.At = out.Line.Mirror(p)
-	out.Meets = [2]Mark{PointMark(f.P.Words(r), p), to}
+	out.Meets = [2]Mark{basis.PointMark(f.P.Words(r), p), to}
 	return err
 }
 
@@ -304,7 +310,7 @@ func (r *Course) toBalance(f FoldLine, out *Resolved, plan func(at Resolved) (fo
 			}
 			var folded fold.Plan
 			if err := r.quietly(func() (err error) {
-				folded, err = plan(Resolved{Line: l, Held: &held, Meets: [2]Mark{PointMark(f.P.Words(r), p), PointMark("the centre of mass", target)}})
+				folded, err = plan(Resolved{Line: l, Held: &held, Meets: [2]Mark{basis.PointMark(f.P.Words(r), p), basis.PointMark("the centre of mass", target)}})
 				return err
 			}); err != nil {
 				return Decision{}, err
@@ -328,6 +334,6 @@ func (r *Course) toBalance(f FoldLine, out *Resolved, plan func(at Resolved) (fo
 		return err
 	}
 	out.Line, out.Held = d.line, &held
-	out.Meets = [2]Mark{PointMark(f.P.Words(r), p), PointMark("the centre of mass", d.line.Mirror(p))}
+	out.Meets = [2]Mark{basis.PointMark(f.P.Words(r), p), basis.PointMark("the centre of mass", d.line.Mirror(p))}
 	return nil
 }

@@ -9,6 +9,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/say"
+	"tussock/internal/sequence/basis"
 	"tussock/internal/sheet"
 )
 
@@ -26,6 +27,8 @@ type Course struct {
 	mute   int                     // above 0 choices are not kept
 	on     map[string]fold.FacetID // by landmark, the piece it is read from
 	lax    bool                    // a check that fails is kept and does not stop
+	step   *Done                   // the step under way
+	asides int                     // above 0 what is looked up does not place it by itself
 	fault  error                   // of the arithmetic in the statement under way
 	Sh     *shadowRun              // nil in a nominal run
 }
@@ -259,22 +262,16 @@ func (r *Course) lineOn(a, b PointExpr) string {
 	for _, name := range slices.Sorted(maps.Keys(r.Lines)) {
 		for _, s := range r.Lines[name].Pieces {
 			l, ok := geom.LineThrough(s.A, s.B)
-			if !ok || !within(l, s, p) || !within(l, s, q) {
+			if !ok || !s.Within(l, p) || !s.Within(l, q) {
 				continue
 			}
-			if _, everySheet := BuiltInLines[name]; !everySheet {
+			if _, everySheet := basis.Lines[name]; !everySheet {
 				return name
 			}
 			found = name
 		}
 	}
 	return found
-}
-
-// within tells whether a point lies on a segment of a line.
-func within(l geom.Line, s geom.Segment, p geom.Vec) bool {
-	t := s.B.Sub(s.A).Unit().Dot(p.Sub(s.A))
-	return math.Abs(l.Side(p)) < geom.OnPaper && t > -geom.OnPaper && t < s.Len()+geom.OnPaper
 }
 
 // pinLayer pins to the layer that a pattern asks for.
@@ -357,7 +354,7 @@ func (r *Course) longest(name string) (best Decision, whole geom.Segment, err er
 		}
 		for i := range r.State.F {
 			f := &r.State.F[i]
-			part, ok := Stretch(f.Poly, l, piece)
+			part, ok := f.Poly.Stretch(l, piece)
 			if !ok {
 				continue
 			}
@@ -379,7 +376,7 @@ func (r *Course) longest(name string) (best Decision, whole geom.Segment, err er
 				return best, whole, fold.Errorf(fold.CodeBent,
 					"%s is bent by an earlier fold, so it is no longer one straight line; name the piece that is meant by two landmarks, for example %s", r.Pat.Called(name), r.pieceNamed(best, longest))
 			}
-			whole = extended(whole, p, l.Dir())
+			whole = whole.Extended(p, l.Dir())
 		}
 	}
 	return best, whole, nil
@@ -402,34 +399,4 @@ func (r *Course) pieceNamed(d Decision, s geom.Segment) string {
 		return best
 	}
 	return "[" + near(s.A) + " " + near(s.B) + "]"
-}
-
-// Stretch is the part of a sheet segment that lies on a piece of paper, its rim
-// included.
-func Stretch(poly geom.Polygon, l geom.Line, s geom.Segment) (geom.Segment, bool) {
-	part, ok := poly.ClipLine(l)
-	if !ok {
-		return part, false
-	}
-	d := s.B.Sub(s.A).Unit()
-	t := func(p geom.Vec) float64 { return d.Dot(p.Sub(s.A)) }
-	lo := math.Max(0, math.Min(t(part.A), t(part.B)))
-	hi := math.Min(s.Len(), math.Max(t(part.A), t(part.B)))
-	if hi-lo <= geom.Overlap {
-		return part, false
-	}
-	return geom.Segment{A: s.A.Add(d.Scale(lo)), B: s.A.Add(d.Scale(hi))}, true
-}
-
-func extended(s geom.Segment, p, d geom.Vec) geom.Segment {
-	if d.Dot(s.A) > d.Dot(s.B) {
-		s.A, s.B = s.B, s.A
-	}
-	switch t := d.Dot(p); {
-	case t < d.Dot(s.A):
-		s.A = p
-	case t > d.Dot(s.B):
-		s.B = p
-	}
-	return s
 }

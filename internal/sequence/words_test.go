@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 	"testing"
+
 	"tussock/internal/fold"
 	"tussock/internal/sheet"
 	"tussock/internal/ways"

@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+
 	"tussock/internal/given"
 	"tussock/internal/say"
 )

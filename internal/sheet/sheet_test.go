@@ -4,6 +4,7 @@ import (
 	"errors"
 	"math"
 	"testing"
+
 	"tussock/internal/given"
 	"tussock/internal/sheet"
 )

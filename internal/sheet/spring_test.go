@@ -3,6 +3,7 @@ package sheet_test
 import (
 	"math"
 	"testing"
+
 	"tussock/internal/sheet"
 )
 

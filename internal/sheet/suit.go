@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+
 	"tussock/internal/say"
 )
 

@@ -3,6 +3,7 @@ package hop
 import (
 	"math"
 	"math/rand/v2"
+
 	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"

@@ -116,7 +116,9 @@ func (p *Parser) underStep(word string) (*sequence.Step, string) {
 	if len(p.pat.Steps) == 0 {
 		p.failAt(1, fmt.Sprintf("%q belongs under a step", word), "write a step above it")
 	}
-	return &p.pat.Steps[len(p.pat.Steps)-1], say.Prose(p.NeedText("the words for people"))
+	s, words := &p.pat.Steps[len(p.pat.Steps)-1], p.NeedText("the words for people")
+	p.quotes(s, words)
+	return s, say.Prose(words)
 }
 
 func (p *Parser) sheet() {

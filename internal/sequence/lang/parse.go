@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/basis"
 )
 
 // MaxStatements bounds the length of a pattern.
@@ -46,10 +47,10 @@ func newParser(l *Language, file, text string) *Parser {
 	if len(l.Ways) > 0 {
 		p.pat.Moves = l.Ways[0].Moves
 	}
-	for n := range sequence.BuiltInPoints {
+	for n := range basis.Points {
 		p.names[n] = sequence.APoint
 	}
-	for n := range sequence.BuiltInLines {
+	for n := range basis.Lines {
 		p.names[n] = sequence.ALine
 	}
 	return p

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+
 	"tussock/internal/sequence"
 )
 
@@ -260,15 +261,24 @@ func (p *Parser) renamed(lines []source, names []string, suffix string, swaps ma
 	var out []source
 	for _, s := range lines {
 		c := source{sequence.Source{Line: p.line}, slices.Clone(s.toks)}
-		for i, t := range c.toks {
+		other := func(word string) string {
 			switch {
-			case t.Kind == TokText && mirrored:
-				c.toks[i].Text = sidesSwapped(t.Text)
-			case t.Kind != TokWord:
-			case suffix != "" && slices.Contains(names, t.Text):
-				c.toks[i].Text += suffix
-			case swaps[t.Text] != "":
-				c.toks[i].Text = swaps[t.Text]
+			case suffix != "" && slices.Contains(names, word):
+				return word + suffix
+			case swaps[word] != "":
+				return swaps[word]
+			}
+			return word
+		}
+		for i, t := range c.toks {
+			switch t.Kind {
+			case TokText:
+				if mirrored {
+					c.toks[i].Text = sidesSwapped(t.Text)
+				}
+				c.toks[i].Text = requoted(c.toks[i].Text, other)
+			case TokWord:
+				c.toks[i].Text = other(t.Text)
 			}
 		}
 		c.Text = tokensText(c.toks)

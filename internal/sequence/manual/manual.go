@@ -4,6 +4,7 @@ package manual
 import (
 	"fmt"
 	"strings"
+
 	"tussock/internal/sequence/lang"
 )
 

@@ -8,6 +8,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/basis"
 	"tussock/internal/sequence/lang"
 )
 
@@ -247,7 +248,7 @@ func (a *transferStep) Do(r *sequence.Course, _ *sequence.Step, d *sequence.Done
 	}
 	r.Points[a.name] = q
 	d.Line, d.At = l, &at
-	d.Meets = [2]sequence.Mark{sequence.PointMark(a.p.Words(r), at), sequence.PointMark(r.Pat.Called(a.name), to)}
+	d.Meets = [2]sequence.Mark{basis.PointMark(a.p.Words(r), at), basis.PointMark(r.Pat.Called(a.name), to)}
 	return nil
 }
 
@@ -423,7 +424,7 @@ func visibleStretch(r *sequence.Course, s geom.Segment) []geom.Segment {
 	}
 	var out []geom.Segment
 	for i := range r.State.F {
-		if part, ok := sequence.Stretch(r.State.F[i].Poly, l, s); ok {
+		if part, ok := r.State.F[i].Poly.Stretch(l, s); ok {
 			iso := r.State.F[i].Iso
 			out = append(out, geom.Segment{A: iso.Apply(part.A), B: iso.Apply(part.B)})
 		}

@@ -11,6 +11,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/basis"
 	"tussock/internal/sequence/lang"
 )
 
@@ -207,7 +208,7 @@ func (a *squashStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) 
 		return fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to squash", a.spine.Words(r), a.onto.Words(r))
 	}
 	d.Line = b
-	d.Meets = [2]sequence.Mark{sequence.LineMark(a.spine.Words(r), seg), sequence.LineMark(a.onto.Words(r), to)}
+	d.Meets = [2]sequence.Mark{basis.LineMark(a.spine.Words(r), seg), basis.LineMark(a.onto.Words(r), to)}
 	return r.Move(d, []geom.Line{m, b}, false, func() (fold.Plan, error) {
 		spine, err := sheetPieces(r, a.spine)
 		if err != nil {
@@ -258,8 +259,8 @@ func (a *petalStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) e
 		return err
 	}
 	d.Line, d.At = h, &tip
-	d.Meets[0] = sequence.PointMark(a.tip.Words(r), tip)
-	d.Meets[1] = sequence.PointMark("where it comes to lie", h.Mirror(tip))
+	d.Meets[0] = basis.PointMark(a.tip.Words(r), tip)
+	d.Meets[1] = basis.PointMark("where it comes to lie", h.Mirror(tip))
 	return r.Move(d, []geom.Line{k[0], k[1], h}, false, func() (fold.Plan, error) {
 		t, err := a.tip.Sheet(r)
 		if err != nil {
@@ -432,7 +433,7 @@ func visible(r *sequence.Course, lines []steps.Line) []geom.Segment {
 			continue
 		}
 		for i := range r.State.F {
-			if part, ok := sequence.Stretch(r.State.F[i].Poly, l, c.Seg); ok {
+			if part, ok := r.State.F[i].Poly.Stretch(l, c.Seg); ok {
 				iso := r.State.F[i].Iso
 				out = append(out, geom.Segment{A: iso.Apply(part.A), B: iso.Apply(part.B)})
 			}

@@ -11,6 +11,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/basis"
 )
 
 // A landmark meets another one or a fold line when it lies nearer than metMM to it, and
@@ -28,7 +29,7 @@ func Missing(own, here *sequence.Replay) []sequence.Miss {
 	p := own.Pattern
 	var names []string
 	for _, n := range slices.Sorted(maps.Keys(own.Landmarks)) {
-		_, everywhere := sequence.BuiltInPoints[n]
+		_, everywhere := basis.Points[n]
 		_, called := p.CalledWords[n]
 		if _, there := here.Landmarks[n]; there && (everywhere || called) {
 			names = append(names, n)

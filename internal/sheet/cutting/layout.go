@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
 	"tussock/internal/say"
 	"tussock/internal/sheet"
 )

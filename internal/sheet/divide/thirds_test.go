@@ -4,6 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"testing"
+
 	"tussock/internal/sheet/divide"
 )
 

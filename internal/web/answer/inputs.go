@@ -3,6 +3,7 @@ package answer
 import (
 	"fmt"
 	"math"
+
 	"tussock/internal/bench"
 	"tussock/internal/given"
 	"tussock/internal/say"

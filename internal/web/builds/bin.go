@@ -3,12 +3,13 @@ package builds
 import (
 	"context"
 	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
 	"tussock/internal/bench"
 	"tussock/internal/shelf"
 	"tussock/internal/web/answer"
 	"tussock/internal/web/papers"
-
-	"github.com/danielgtaylor/huma/v2"
 )
 
 // BinView is all that can be taken out of the bin.

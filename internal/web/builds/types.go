@@ -2,6 +2,7 @@ package builds
 
 import (
 	"time"
+
 	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/web/answer"

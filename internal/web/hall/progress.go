@@ -7,10 +7,11 @@ import (
 	"strconv"
 	"sync"
 	"time"
-	"tussock/internal/web/answer"
 
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
+
+	"tussock/internal/web/answer"
 )
 
 // At is where a device is in a build.

@@ -3,11 +3,12 @@ package hall
 import (
 	"context"
 	"net/http"
-	"tussock/internal/store"
-	"tussock/internal/web/answer"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
+
+	"tussock/internal/store"
+	"tussock/internal/web/answer"
 )
 
 // Routes answers for the other devices of the hall.

@@ -4,6 +4,7 @@ import (
 	"math"
 	"strings"
 	"testing"
+
 	"tussock/internal/geom"
 	"tussock/internal/prints"
 )

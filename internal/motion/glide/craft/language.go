@@ -2,6 +2,7 @@ package craft
 
 import (
 	"math"
+
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )

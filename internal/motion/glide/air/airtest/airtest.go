@@ -4,6 +4,7 @@ package airtest
 import (
 	"math"
 	"testing"
+
 	"tussock/internal/geom"
 	"tussock/internal/motion/glide/air"
 )

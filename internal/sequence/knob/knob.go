@@ -1,0 +1,36 @@
+// Package knob is what can be adjusted in a pattern.
+package knob
+
+// Kind tells what changing a knob costs.
+type Kind string
+
+const (
+	// HardFold knobs move a crease: another value is another toy.
+	HardFold Kind = "fold"
+	// SetUp knobs are last bends: they can be changed on the finished toy.
+	SetUp Kind = "set"
+)
+
+// Knob is one adjustable value.
+type Knob struct {
+	Name     string
+	Label    string
+	Unit     string // "mm", "deg", "g" or "" for a fraction
+	Default  float64
+	Min, Max float64
+	Kind     Kind
+	Changes  string  // what it does, in a folder's words
+	Steps    []int   // the steps that use it, from 1
+	Plain    bool    // a param without range, not shown as a knob
+	Implied  bool    // no line of the pattern writes it and no fold uses it: its way of moving does
+	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
+	Whole    bool    // it counts something
+	Named    []Named // values that have a name
+	Line     int
+}
+
+// Named is a value of a knob that people call by a name.
+type Named struct {
+	Value float64 `json:"value"`
+	Label string  `json:"label"`
+}
