@@ -197,7 +197,10 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 		{f.round, func() ([]byte, error) {
 			return []byte(draw.SVG(draw.InSpace(body.Standing(r), draw.Slanted(28, 38)), nil, draw.Plain)), nil
 		}},
-		{f.contact, func() ([]byte, error) { return []byte(draw.Contact(r, draw.Plain)), nil }},
+		{f.contact, func() ([]byte, error) {
+			w := ways.Of(r.Pattern.Moves)
+			return []byte(draw.Contact(r, draw.Plain, w.Look, w.Picture(r))), nil
+		}},
 		{f.fold, func() ([]byte, error) { return exchange.WriteFOLD(s, r.Pattern.Title) }},
 		{f.dxf, func() ([]byte, error) { return []byte(drawing.DXF()), nil }},
 		{f.bundle, func() ([]byte, error) { return exchange.WriteBundle(r) }},
@@ -219,9 +222,8 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 // picture is the toy, or with --step the paper before that step with what to do.
 func (f *replayFlags) picture(r *sequence.Replay) string {
 	if f.step > 0 {
-		d := r.Steps[f.step-1]
-		next := draw.Next(d)
-		return draw.SVG(draw.At(r, d.No-1), &next, draw.Plain)
+		st := draw.StageOf(r, f.step, ways.Of(r.Pattern.Moves).Look)
+		return draw.SVG(st.Picture, &st.Over, draw.Plain)
 	}
 	return draw.SVG(draw.At(r, len(r.Steps)), nil, draw.Plain)
 }

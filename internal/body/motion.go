@@ -35,6 +35,15 @@ func (m Motion) Fanned(mm float64) []Pose {
 	return out
 }
 
+// Fanned is a pose with every layer lifted off the one below by so many mm, as those of a
+// motion are.
+func (p Pose) Fanned(mm float64) Pose {
+	if _, ok := p.State.Ranked(); !ok {
+		return p
+	}
+	return Motion{Poses: []Pose{p}, lifts: [][]float64{lifts(p.State)}}.Fanned(mm)[0]
+}
+
 // lifts are by how many layers each piece is lifted towards the front of its paper.
 func lifts(s *fold.State) []float64 {
 	out := make([]float64, len(s.F))

@@ -32,7 +32,7 @@ func Map(s *fold.State) (Picture, Overlay) {
 	for i, f := range s.F {
 		box = box.Grow(f.Poly...)
 		pic.Faces = append(pic.Faces, Face{Points: flatPoints(f.Poly...), Front: true, Plain: true,
-			Edges: edges(f.Poly, seams[fold.FacetID(i)], geom.Vec{})})
+			Edges: edges(f.Poly, seams[fold.FacetID(i)], asItLies)})
 	}
 	pic.View = view(box)
 	o.View = pic.View

@@ -29,6 +29,7 @@ type Face struct {
 	// same layer goes on.
 	Edges []float64 `json:"edges,omitempty"` // the parts of the rim that are edges, x1 y1 x2 y2 in turn; all of it when absent
 	Plain bool      `json:"plain,omitempty"` // no part of the rim is an edge but edges
+	Moves bool      `json:"moves,omitempty"` // it is on its way
 }
 
 // Stroke is a line drawn over the paper.
@@ -45,10 +46,21 @@ type Arrow struct {
 	Broken bool      `json:"broken"` // drawn broken: it goes behind the paper
 }
 
-// Sign marks a thing that is to meet another with the same sign.
+// Sign marks a place: one that is to meet another with the same sign, one that a fold is
+// placed by, one that is held.
 type Sign struct {
+	Kind   string     `json:"kind"`
 	At     [2]float64 `json:"at"`
 	Shapes []Shape    `json:"shapes"`
+}
+
+// Size is a length or an angle that is to be measured, with its figure.
+type Size struct {
+	Lines   []float64  `json:"lines"` // what it is drawn by, x1 y1 x2 y2 in turn
+	Text    string     `json:"text"`
+	At      [2]float64 `json:"at"`       // the middle of the figure
+	TurnDeg float64    `json:"turn_deg"` // of the figure, clockwise
+	TallMM  float64    `json:"tall_mm"`
 }
 
 // Region is part of the paper, such as what moves or what has n layers.
@@ -74,16 +86,9 @@ type Overlay struct {
 	Strokes []Stroke   `json:"strokes"`
 	Arrows  []Arrow    `json:"arrows"`
 	Signs   []Sign     `json:"signs"`
-	Moving  []Region   `json:"moving"` // layers that move, before the step
+	Sizes   []Size     `json:"sizes,omitempty"` // what is to be measured
+	Moving  []Region   `json:"moving"`          // layers that move, before the step
 }
-
-// fanStep is how far each layer is pushed out for display, and fanCap the most a
-// whole stack is, both as parts of the toy's longer side. Display only: no
-// measurement uses it.
-const (
-	fanStep = 0.006
-	fanCap  = 0.035
-)
 
 // round keeps pictures small: a hundredth of a millimetre is finer than print.
 func round(v float64) float64 { return math.Round(v*100) / 100 }
@@ -102,21 +107,6 @@ func view(b geom.Box) [4]float64 {
 	return [4]float64{round(b.MinX), round(-b.MaxY), round(b.Width()), round(b.Height())}
 }
 
-// fan is the display shift of a layer at a given depth.
-func fan(s *fold.State, depths []int) func(depth int) geom.Vec {
-	b := s.Box()
-	deepest := 0
-	for _, d := range depths {
-		deepest = max(deepest, d)
-	}
-	size := math.Max(b.Width(), b.Height())
-	step := size * fanStep
-	if deepest > 0 {
-		step = math.Min(step, size*fanCap/float64(deepest))
-	}
-	return func(depth int) geom.Vec { return geom.Vec{X: 0.8 * step, Y: 0.6 * step}.Scale(float64(depth)) }
-}
-
 // Flat draws a flat-folded state. Where layers lie in a ring, as in a twist, no
 // order of whole pieces is right; then what shows is drawn cell by cell.
 func Flat(s *fold.State) Picture {
@@ -124,8 +114,7 @@ func Flat(s *fold.State) Picture {
 	if !ok {
 		return byCells(s)
 	}
-	depths := s.Depths()
-	shift := fan(s, depths)
+	lay := fanned(s)
 	rank := make([]int, len(s.F))
 	for i, f := range ranked {
 		rank[f] = i
@@ -139,21 +128,16 @@ func Flat(s *fold.State) Picture {
 		if rank[h.B] > rank[f] {
 			f = h.B
 		}
-		iso, d := s.F[f].Iso, shift(depths[f])
-		creases[f] = append(creases[f], flatPoints(iso.Apply(h.P).Add(d), iso.Apply(h.Q).Add(d))...)
+		iso := s.F[f].Iso
+		creases[f] = append(creases[f], flatPoints(lay.put(f, iso.Apply(h.P)), lay.put(f, iso.Apply(h.Q)))...)
 	}
 	seams := constructions(s)
 	pic := Picture{View: view(s.Box())}
 	for _, f := range ranked {
 		poly := s.Folded(f)
-		d := shift(depths[f])
-		moved := make([]geom.Vec, len(poly))
-		for i, p := range poly {
-			moved[i] = p.Add(d)
-		}
-		face := Face{Points: flatPoints(moved...), Front: s.F[f].Iso.FaceUp(), Creases: creases[f]}
+		face := Face{Points: flatPoints(lay.poly(f, poly)...), Front: s.F[f].Iso.FaceUp(), Creases: creases[f]}
 		if len(seams[f]) > 0 {
-			face.Plain, face.Edges = true, edges(poly, seamsOn(s, f, seams[f]), d)
+			face.Plain, face.Edges = true, edges(poly, seamsOn(s, f, seams[f]), func(v geom.Vec) geom.Vec { return lay.put(f, v) })
 		}
 		pic.Faces = append(pic.Faces, face)
 	}
@@ -182,8 +166,8 @@ func seamsOn(s *fold.State, f fold.FacetID, hs []fold.Hinge) []geom.Segment {
 	return out
 }
 
-// edges are the sides of a piece less the seams, shifted by d.
-func edges(p geom.Polygon, seams []geom.Segment, d geom.Vec) []float64 {
+// edges are the sides of a piece less the seams, drawn where put says.
+func edges(p geom.Polygon, seams []geom.Segment, put func(geom.Vec) geom.Vec) []float64 {
 	out := []float64{}
 	for i, a := range p {
 		b := p[(i+1)%len(p)]
@@ -205,7 +189,7 @@ func edges(p geom.Polygon, seams []geom.Segment, d geom.Vec) []float64 {
 		at := 0.0
 		put := func(lo, hi float64) {
 			if hi-lo > 0.01 {
-				out = append(out, flatPoints(a.Add(dir.Scale(lo)).Add(d), a.Add(dir.Scale(hi)).Add(d))...)
+				out = append(out, flatPoints(put(a.Add(dir.Scale(lo))), put(a.Add(dir.Scale(hi))))...)
 			}
 		}
 		for _, g := range gaps {
@@ -232,7 +216,7 @@ func byCells(s *fold.State) Picture {
 			}
 		}
 		pic.Faces = append(pic.Faces, Face{Points: flatPoints(c.Poly...), Front: s.F[c.Stack[0]].Iso.FaceUp(),
-			Plain: true, Edges: edges(c.Poly, seams, geom.Vec{})})
+			Plain: true, Edges: edges(c.Poly, seams, asItLies)})
 	}
 	return pic
 }

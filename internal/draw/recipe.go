@@ -42,7 +42,7 @@ func Recipe(widthMM, heightMM float64, r divide.Recipe, at int) Overlay {
 		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(c.Line.A, c.Line.B)})
 	}
 	if at == len(r.Creases)-1 {
-		o.Signs = append(o.Signs, signAt(r.Mark, math.Max(widthMM, heightMM)))
+		o.Signs = append(o.Signs, signAt("meet", r.Mark, math.Max(widthMM, heightMM)))
 	}
 	return o
 }

@@ -18,7 +18,7 @@ type Head struct {
 // Shape is a part of a sign.
 type Shape struct {
 	Points []float64 `json:"points"` // its corners
-	Fill   string    `json:"fill"`   // mark, the colour of what is to be done, or ink
+	Fill   string    `json:"fill"`   // mark, the colour of what is to be done, paper, or ink
 }
 
 // Sizes of arrows and signs as parts of the toy's longer side.
@@ -45,11 +45,36 @@ func arrowOf(kind string, from, control, to geom.Vec, size float64) Arrow {
 		c1, c2 = loop.Add(along), loop.Sub(along)
 	}
 	a.Shaft = flatPoints(from, c1, c2, to)
-	a.Heads = append(a.Heads, headAt(to, to.Sub(c2), size, kind == "behind" || kind == "push" || kind == "pull"))
-	if kind == "unfold" || kind == "open" {
-		a.Heads = append(a.Heads, headAt(from, from.Sub(c1), size, true))
+	way := to.Sub(c2)
+	switch kind {
+	case "behind", "open":
+		a.Heads = append(a.Heads, headAt(to, way, size, true))
+	case "unfold":
+		a.Heads = append(a.Heads, headAt(to, way, size, false), headAt(from, from.Sub(c1), size, true))
+	case "push": // broad, as the finger that does it
+		a.Heads = append(a.Heads, broadHead(to, way, size))
+	case "pull": // the broad end is held and drawn
+		a.Heads = append(a.Heads, broadHead(from, c1.Sub(from), size), headAt(to, way, size, false))
+	case "squash": // opened and pressed down
+		a.Heads = append(a.Heads, headAt(to, way, size, true), barAt(to, way, size))
+	default:
+		a.Heads = append(a.Heads, headAt(to, way, size, false))
 	}
 	return a
+}
+
+// broadHead is a head of twice the width, in which paper shows.
+func broadHead(tip, dir geom.Vec, size float64) Head {
+	d := dir.Unit()
+	back, side := tip.Sub(d.Scale(headLong*size)), d.Left().Scale(headWide*size)
+	return Head{Points: flatPoints(tip, back.Sub(side), back.Add(side)), Hollow: true}
+}
+
+// barAt is a bar across the end of an arrow: as far as there, and flat.
+func barAt(tip, dir geom.Vec, size float64) Head {
+	d := dir.Unit()
+	side, thick := d.Left().Scale(0.7*headWide*size), d.Scale(0.006*size)
+	return Head{Points: flatPoints(tip.Add(side), tip.Add(side).Add(thick), tip.Sub(side).Add(thick), tip.Sub(side))}
 }
 
 // headAt is a head with its tip at a place, that points along dir.
@@ -59,13 +84,29 @@ func headAt(tip, dir geom.Vec, size float64, hollow bool) Head {
 	return Head{Points: flatPoints(tip, back.Sub(side), back.Add(d.Scale(headNotch*size)), back.Add(side)), Hollow: hollow}
 }
 
-// signAt is the sign on a thing that is to meet another.
-func signAt(at geom.Vec, size float64) Sign {
+// signAt is the sign on a place: on what is to meet another, on what a fold is placed by, on
+// what is held.
+func signAt(kind string, at geom.Vec, size float64) Sign {
 	r := signTall * size
 	diamond := func(w, h float64) []float64 {
 		return flatPoints(at.Add(geom.Vec{Y: h}), at.Add(geom.Vec{X: w}), at.Sub(geom.Vec{Y: h}), at.Sub(geom.Vec{X: w}))
 	}
-	return Sign{At: xy(at), Shapes: []Shape{{diamond(0.9*r, r), "mark"}, {diamond(0.24*r, 0.24*r), "ink"}}}
+	ring := func(r float64) []float64 {
+		var out []geom.Vec
+		for i := range 12 {
+			sin, cos := math.Sincos(float64(i) * math.Pi / 6)
+			out = append(out, at.Add(geom.Vec{X: r * cos, Y: r * sin}))
+		}
+		return flatPoints(out...)
+	}
+	shapes := []Shape{{diamond(0.9*r, r), "mark"}, {diamond(0.24*r, 0.24*r), "ink"}}
+	switch kind {
+	case "place":
+		shapes = []Shape{{ring(0.72 * r), "paper"}, {ring(0.26 * r), "ink"}}
+	case "hold":
+		shapes = []Shape{{ring(1.2 * r), "paper"}, {ring(0.9 * r), "ink"}}
+	}
+	return Sign{Kind: kind, At: xy(at), Shapes: shapes}
 }
 
 // nothing is an overlay on which nothing is drawn yet.

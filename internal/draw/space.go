@@ -20,7 +20,10 @@ func Slanted(azimuthDeg, elevationDeg float64) Camera {
 
 // InSpace draws any pose: what lies nearer to the camera is painted later. Where
 // two pieces lie in one plane, as layers do, the order of the layers decides.
-func InSpace(p body.Pose, c Camera) Picture {
+func InSpace(p body.Pose, c Camera) Picture { return inSpace(p, c, nil) }
+
+// inSpace shades those pieces that move, where it is told.
+func inSpace(p body.Pose, c Camera, moves func(fold.FacetID) bool) Picture {
 	n := len(p.State.F)
 	polys, planes := c.seen(p)
 	box := geom.EmptyBox()
@@ -44,9 +47,9 @@ func InSpace(p body.Pose, c Camera) Picture {
 	var pic Picture
 	for _, i := range painted(over) {
 		id := fold.FacetID(i)
-		f := Face{Points: flatPoints(polys[i]...), Front: c.toward.Dot(planes[i].n) > 0}
+		f := Face{Points: flatPoints(polys[i]...), Front: c.toward.Dot(planes[i].n) > 0, Moves: moves != nil && moves(id)}
 		if hidden := rimSeams(p, c, id, seams[id]); len(hidden) > 0 {
-			f.Plain, f.Edges = true, edges(polys[i], hidden, geom.Vec{})
+			f.Plain, f.Edges = true, edges(polys[i], hidden, asItLies)
 		}
 		pic.Faces = append(pic.Faces, f)
 	}

@@ -2,8 +2,8 @@ package draw
 
 import (
 	"math"
+	"slices"
 
-	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
@@ -11,107 +11,157 @@ import (
 )
 
 // Next is what is drawn over the state before a step to show the step.
-func Next(d sequence.Done) (o Overlay) {
-	box := d.Before.Box()
-	o = nothing(box)
-	defer func() { o.frame(box) }()
+func Next(d sequence.Done) Overlay {
+	k := sketchOf(d)
 	switch d.Op {
 	case sequence.OpTurn:
-		o.turn(box, d.Line)
+		k.turn()
 	case sequence.OpRotate:
-		o.rotate(box, d.AngleDeg)
+		k.rotate()
 	case sequence.OpUnfold, sequence.OpRefold:
-		o.open(d, box)
+		k.motions("open")
 	case sequence.OpGlue, sequence.OpTape, sequence.OpClip, sequence.OpLabel, sequence.OpAxle, sequence.OpInk, sequence.OpPop:
-		o.mark(d, box)
+		k.mark()
 	case sequence.OpCrease, sequence.OpValley, sequence.OpMountain, sequence.OpLeaf, sequence.OpRoll, sequence.OpRound, sequence.OpCut, sequence.OpTear:
-		o.fold(d, box)
+		k.fold()
+	case sequence.OpPinch, sequence.OpTransfer:
+		k.touch()
 	default:
-		o.several(d, box)
+		k.several()
 	}
-	return o
+	k.basis()
+	k.o.frame(k.box)
+	return k.o
+}
+
+// sketch is an overlay under way: everything on it is drawn where the pieces are that it
+// lies on.
+type sketch struct {
+	d    sequence.Done
+	o    Overlay
+	box  geom.Box
+	size float64 // the toy's longer side
+	lay  fan
+}
+
+func sketchOf(d sequence.Done) *sketch {
+	box := d.Before.Box()
+	return &sketch{d: d, o: nothing(box), box: box, size: longer(box), lay: fanned(d.Before)}
+}
+
+// at is where a spot is drawn: on the uppermost piece there, where it lies beside the paper.
+func (k *sketch) at(p geom.Vec) geom.Vec { return k.lay.put(k.top(p), p) }
+
+// top is the uppermost piece at a spot; none beside the paper.
+func (k *sketch) top(p geom.Vec) fold.FacetID {
+	if f, ok := k.d.Before.TopAt(p); ok {
+		return f
+	}
+	return -1
+}
+
+// stroke is a line over the paper, drawn where the piece in its middle is.
+func (k *sketch) stroke(kind string, s geom.Segment) {
+	f := k.top(s.Mid())
+	k.o.Strokes = append(k.o.Strokes, Stroke{kind, flatPoints(k.lay.put(f, s.A), k.lay.put(f, s.B))})
+}
+
+func (k *sketch) sign(kind string, at geom.Vec) {
+	k.o.Signs = append(k.o.Signs, signAt(kind, k.at(at), k.size))
+}
+
+func (k *sketch) arrow(kind string, from, to geom.Vec) {
+	k.o.Arrows = append(k.o.Arrows, curve(kind, from, to, k.box))
 }
 
 // mark shows where something is put on the paper.
-func (o *Overlay) mark(d sequence.Done, box geom.Box) {
-	for _, s := range d.Lines {
-		o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(s.A, s.B)})
+func (k *sketch) mark() {
+	for _, s := range k.d.Lines {
+		k.stroke("meet", s)
 	}
-	if d.At != nil {
-		o.Signs = append(o.Signs, signAt(*d.At, longer(box)))
+	if k.d.At != nil {
+		k.sign("meet", *k.d.At)
 	}
+	k.motions("pull")
 }
 
-// open shows that the paper is laid back to an earlier state.
-func (o *Overlay) open(d sequence.Done, box geom.Box) {
-	c := box.Centre()
-	r := geom.Vec{X: math.Min(box.Width(), box.Height()) * 0.3}
-	o.Arrows = append(o.Arrows, arrowOf("open", c.Sub(r), c.Add(r.Left().Scale(0.5)), c.Add(r), longer(box)))
+// touch shows paper that is brought over, marked, and laid back.
+func (k *sketch) touch() {
+	for _, s := range k.d.Lines {
+		k.stroke("valley", s)
+	}
+	from, to := k.meeting(nil, nil)
+	k.arrow("unfold", from, to)
 }
 
-// several shows a step that creases several lines, bends, or opens in the round:
-// every line with the sense it will have, and an arrow from what moves.
-func (o *Overlay) several(d sequence.Done, box geom.Box) {
-	made := creased(d)
-	o.Strokes = append(o.Strokes, made...)
+// pushes are the steps in which paper goes in between other layers.
+var pushes = []sequence.Op{sequence.OpReverse, sequence.OpSink, sequence.OpCrimp}
+
+// several shows a step that creases several lines, bends, or opens in the round: every line
+// with the sense it will have, and an arrow for everything that moves.
+func (k *sketch) several() {
+	d := k.d
+	made := k.creased()
+	k.o.Strokes = append(k.o.Strokes, made...)
 	if len(made) == 0 {
 		kind := "valley"
 		if d.After == d.Before {
 			kind = "axis" // nothing is creased: a line to bend or open about
 		}
 		for _, s := range d.Lines {
-			o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(s.A, s.B)})
+			k.stroke(kind, s)
 		}
 	}
-	arrow := "fold"
-	switch d.Op {
-	case sequence.OpReverse, sequence.OpSink, sequence.OpCrimp:
-		arrow = "push"
-	case sequence.OpDraw:
-		arrow = "pull"
-	case sequence.OpCollapse, sequence.OpGather, sequence.OpTwist, sequence.OpRabbit, sequence.OpFlex:
-		arrow = "gather"
-	}
-	for i, m := range d.Meets {
-		if m.Name == "" {
-			continue
+	k.shade()
+	k.meets()
+	if d.After == d.Before {
+		if d.At != nil && d.Line.N.Len() > 0 {
+			k.arrow("fold", k.at(*d.At), k.at(d.Line.Mirror(*d.At)))
 		}
-		at := m.At
-		if m.Line {
-			o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(m.Along.A, m.Along.B)})
-		}
-		if i == 1 {
-			at = d.Line.Mirror(d.Meets[0].At)
-		}
-		o.Signs = append(o.Signs, signAt(at, longer(box)))
+		return
 	}
-	from, to, ok := travel(d)
-	if ok && from.Dist(to) > 0.02*longer(box) {
-		o.Arrows = append(o.Arrows, curve(arrow, from, to, box))
+	kind := "fold"
+	switch {
+	case slices.Contains(pushes, d.Op):
+		kind = "push"
+	case d.Op == sequence.OpDraw || d.Op == sequence.OpPop:
+		kind = "pull"
+	case d.Op == sequence.OpSquash:
+		kind = "squash"
 	}
+	k.motions(kind)
 }
 
-// travel is the way of what moves farthest in a step: a corner of the paper.
-func travel(d sequence.Done) (from, to geom.Vec, ok bool) {
-	if d.At != nil && d.After == d.Before {
-		return *d.At, d.Line.Mirror(*d.At), d.Line.N.Len() > 0
-	}
-	best := 0.0
+// shade marks the pieces that a step moves, where they lie before it.
+func (k *sketch) shade() {
+	d := k.d
+	var polys []geom.Polygon
+	var of []fold.FacetID
 	for _, f := range d.After.F {
-		old := d.Before.F[rootOf(d, f)]
-		for _, v := range f.Poly {
-			a, b := old.Iso.Apply(v), f.Iso.Apply(v)
-			if x := a.Dist(b); x > best+geom.OnPaper {
-				best, from, to, ok = x, a, b, true
-			}
+		root := rootOf(d.Before, f)
+		if old := d.Before.F[root]; !old.Iso.Near(f.Iso, geom.Still) {
+			polys, of = append(polys, f.Poly.Moved(old.Iso)), append(of, root)
 		}
 	}
-	return from, to, ok
+	k.regions(polys, of)
+}
+
+// regions shades parts of pieces, each drawn where the uppermost of them is.
+func (k *sketch) regions(polys []geom.Polygon, of []fold.FacetID) {
+	for _, c := range layermap.Overlay(polys) {
+		top := of[c.Stack[0]]
+		for _, i := range c.Stack[1:] {
+			if k.d.Before.Above(of[i], top) > 0 {
+				top = of[i]
+			}
+		}
+		k.o.Moving = append(k.o.Moving, Region{Points: flatPoints(k.lay.poly(top, c.Poly)...), Layers: len(c.Stack)})
+	}
 }
 
 // rootOf is the piece before a step that a piece after it was part of.
-func rootOf(d sequence.Done, f fold.Facet) fold.FacetID {
-	at := d.Before.FacetsAtSheet(f.Poly.Centroid())
+func rootOf(before *fold.State, f fold.Facet) fold.FacetID {
+	at := before.FacetsAtSheet(f.Poly.Centroid())
 	if len(at) == 0 {
 		return 0
 	}
@@ -120,8 +170,9 @@ func rootOf(d sequence.Done, f fold.Facet) fold.FacetID {
 
 // creased are the lines of a step that folds several at once, where they lie
 // before it, each with the sense it will have as one looks at the toy.
-func creased(d sequence.Done) []Stroke {
+func (k *sketch) creased() []Stroke {
 	var out []Stroke
+	d := k.d
 	if d.After == d.Before {
 		return nil
 	}
@@ -148,7 +199,7 @@ func creased(d sequence.Done) []Stroke {
 		if now == fold.Mountain {
 			kind = "mountain"
 		}
-		out = append(out, Stroke{kind, flatPoints(iso.Apply(h.P), iso.Apply(h.Q))})
+		out = append(out, Stroke{kind, flatPoints(k.lay.put(top, iso.Apply(h.P)), k.lay.put(top, iso.Apply(h.Q)))})
 	}
 	return out
 }
@@ -180,10 +231,15 @@ func (o *Overlay) frame(b geom.Box) {
 			grow(h.Points)
 		}
 	}
+	for _, s := range o.Sizes {
+		grow(s.Lines)
+		grow(s.around())
+	}
 	o.View = view(b)
 }
 
-func (o *Overlay) fold(d sequence.Done, box geom.Box) {
+func (k *sketch) fold() {
+	d := k.d
 	kind, arrow := "valley", "fold"
 	switch d.Op {
 	case sequence.OpMountain:
@@ -193,12 +249,9 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	case sequence.OpCut, sequence.OpTear:
 		kind = "cut"
 	}
-	parts := layermap.Beyond(d.Before, d.Moving, d.Line, d.Side)
-	cells := layermap.Overlay(parts)
+	parts, of := layermap.Beyond(d.Before, d.Moving, d.Line, d.Side)
 	if d.Op != sequence.OpCrease {
-		for _, c := range cells {
-			o.Moving = append(o.Moving, Region{Points: flatPoints(c.Poly...), Layers: len(c.Stack)})
-		}
+		k.regions(parts, of)
 	}
 	// The crease runs where it crosses the layers that take part.
 	lo, hi := math.Inf(1), math.Inf(-1)
@@ -212,131 +265,87 @@ func (o *Overlay) fold(d sequence.Done, box geom.Box) {
 	if hi > lo {
 		foot := d.Line.N.Scale(d.Line.D)
 		// A little beyond the paper, so that the dashes show where it ends.
-		over := 0.02 * longer(box)
-		o.Strokes = append(o.Strokes, Stroke{kind, flatPoints(foot.Add(dir.Scale(lo-over)), foot.Add(dir.Scale(hi+over)))})
+		over := 0.02 * k.size
+		k.stroke(kind, geom.Segment{A: foot.Add(dir.Scale(lo - over)), B: foot.Add(dir.Scale(hi + over))})
 	}
 	if kind == "cut" { // what comes off is marked; nothing is folded over
 		return
 	}
-	from, to := o.meeting(d, parts, box)
-	o.Arrows = append(o.Arrows, curve(arrow, from, to, box))
+	from, to := k.meeting(parts, of)
+	k.arrow(arrow, from, to)
 }
 
-// meeting marks what is brought to what, and gives the ends of the arrow.
-func (o *Overlay) meeting(d sequence.Done, parts []geom.Polygon, box geom.Box) (from, to geom.Vec) {
-	if d.Meets[0].Name == "" {
-		from = farthest(d, parts)
-		return from, d.Line.Mirror(from)
-	}
-	from = d.Meets[0].At
-	to = d.Line.Mirror(from)
-	for i, m := range d.Meets {
+// meets marks what is brought to what.
+func (k *sketch) meets() {
+	for i, m := range k.d.Meets {
+		if m.Name == "" {
+			continue
+		}
 		at := m.At
 		if m.Line {
-			o.Strokes = append(o.Strokes, Stroke{"meet", flatPoints(m.Along.A, m.Along.B)})
+			k.stroke("meet", m.Along)
 		}
 		if i == 1 {
-			at = to // where it lands, not the middle of the line it lands on
+			at = k.d.Line.Mirror(k.d.Meets[0].At) // where it lands, not the middle of the line it lands on
 		}
-		o.Signs = append(o.Signs, signAt(at, longer(box)))
+		k.sign("meet", at)
 	}
-	return from, to
 }
 
-// farthest is the middle of the moving layers' far rim.
-func farthest(d sequence.Done, parts []geom.Polygon) geom.Vec {
+// meeting marks what is brought to what, and gives the ends of the arrow: a spot of the
+// paper that moves, and where it goes.
+func (k *sketch) meeting(parts []geom.Polygon, of []fold.FacetID) (from, to geom.Vec) {
+	d := k.d
+	if d.Meets[0].Name == "" {
+		from, f := farthest(d, parts, of)
+		return k.lay.put(f, from), k.at(d.Line.Mirror(from))
+	}
+	k.meets()
+	from = d.Meets[0].At
+	return k.at(from), k.at(d.Line.Mirror(from))
+}
+
+// farthest is the middle of the moving layers' far rim, and a piece that it lies on.
+func farthest(d sequence.Done, parts []geom.Polygon, of []fold.FacetID) (geom.Vec, fold.FacetID) {
 	var sum geom.Vec
 	best, n := 0.0, 0.0
-	for _, p := range parts {
+	on := fold.FacetID(-1)
+	for i, p := range parts {
 		for _, v := range p {
 			switch dist := math.Abs(d.Line.Side(v)); {
 			case dist > best+geom.OnPaper:
-				best, sum, n = dist, v, 1
+				best, sum, n, on = dist, v, 1, of[i]
 			case dist > best-geom.OnPaper:
 				sum, n = sum.Add(v), n+1
 			}
 		}
 	}
 	if n == 0 {
-		return d.Line.Foot(geom.Vec{})
+		return d.Line.Foot(geom.Vec{}), on
 	}
-	return sum.Scale(1 / n)
+	return sum.Scale(1 / n), on
 }
 
-// curve bows an arrow away from the middle of the toy. It leaves a little room
-// at both ends for the signs of what meets.
-func curve(kind string, from, to geom.Vec, b geom.Box) Arrow {
-	mid := geom.Mid(from, to)
-	bow := to.Sub(from).Left().Scale(0.28)
-	if c := b.Centre(); mid.Add(bow).Dist(c) < mid.Sub(bow).Dist(c) {
-		bow = bow.Scale(-1)
-	}
-	control := mid.Add(bow)
-	room := math.Min(0.035*longer(b), 0.25*from.Dist(to))
-	toward := func(a geom.Vec) geom.Vec { return a.Add(control.Sub(a).Unit().Scale(room)) }
-	return arrowOf(kind, toward(from), control, toward(to), longer(b))
-}
-
-func (o *Overlay) turn(b geom.Box, axis geom.Line) {
+func (k *sketch) turn() {
+	b, axis := k.box, k.d.Line
 	c := b.Centre()
 	d := geom.Vec{X: math.Min(b.Width(), b.Height()) * 0.3}
 	if math.Abs(axis.N.Y) > math.Abs(axis.N.X) {
 		d = geom.Vec{Y: d.X}
 	}
-	o.Arrows = append(o.Arrows, arrowOf("turn", c.Sub(d), c.Add(d.Left().Scale(0.7)), c.Add(d), longer(b)))
+	k.o.Arrows = append(k.o.Arrows, arrowOf("turn", c.Sub(d), c.Add(d.Left().Scale(0.7)), c.Add(d), k.size))
 	l := geom.LineAt(c, axis.Dir())
 	half := axis.Dir().Scale(0.55 * math.Abs(geom.Vec{X: b.Width(), Y: b.Height()}.Dot(absolute(axis.Dir()))))
 	foot := l.Foot(c)
-	o.Strokes = append(o.Strokes, Stroke{"axis", flatPoints(foot.Sub(half), foot.Add(half))})
+	k.o.Strokes = append(k.o.Strokes, Stroke{"axis", flatPoints(foot.Sub(half), foot.Add(half))})
 }
 
 func absolute(v geom.Vec) geom.Vec { return geom.Vec{X: math.Abs(v.X), Y: math.Abs(v.Y)} }
 
-func (o *Overlay) rotate(b geom.Box, deg float64) {
-	c := b.Centre()
+func (k *sketch) rotate() {
+	b, c := k.box, k.box.Centre()
 	r := geom.Vec{X: math.Min(b.Width(), b.Height()) * 0.35}
-	turn := geom.Rad(math.Mod(deg, 360))
-	o.Arrows = append(o.Arrows, arrowOf("rotate",
-		c.Add(r), c.Add(geom.Rotation(turn/2, geom.Vec{}).Apply(r).Scale(1.2)), c.Add(geom.Rotation(turn, geom.Vec{}).Apply(r)), longer(b)))
-}
-
-// Layers is the layer map of a state: one region a cell.
-func Layers(cells []body.Cell) []Region {
-	out := make([]Region, 0, len(cells))
-	largest := map[int]int{} // by count of layers, index of the cell
-	box := geom.EmptyBox()
-	for _, c := range cells {
-		box = box.Grow(c.Poly...)
-	}
-	size := math.Max(box.Width(), box.Height())
-	for i, c := range cells {
-		n := len(c.Stack)
-		out = append(out, Region{Points: flatPoints(c.Poly...), Layers: n})
-		if broad(c.Poly) < 0.02*size {
-			continue // no room for a number
-		}
-		if best, seen := largest[n]; !seen || c.Poly.Area() > cells[best].Poly.Area() {
-			largest[n] = i
-		}
-	}
-	for _, i := range largest {
-		at := xy(cells[i].Poly.Centroid())
-		out[i].Label = &at
-	}
-	return out
-}
-
-// broad is about half the width of a region: area over half the perimeter.
-func broad(p geom.Polygon) float64 {
-	var rim float64
-	for i := range p {
-		rim += p[i].Dist(p[(i+1)%len(p)])
-	}
-	return 2 * p.Area() / rim
-}
-
-// Balance puts the centre of mass on a picture of a flat state.
-func (p *Picture) Balance(com geom.Vec) {
-	at := xy(com)
-	p.CoM = &at
+	turn := geom.Rad(math.Mod(k.d.AngleDeg, 360))
+	k.o.Arrows = append(k.o.Arrows, arrowOf("rotate",
+		c.Add(r), c.Add(geom.Rotation(turn/2, geom.Vec{}).Apply(r).Scale(1.2)), c.Add(geom.Rotation(turn, geom.Vec{}).Apply(r)), k.size))
 }

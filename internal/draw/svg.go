@@ -8,6 +8,7 @@ import (
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -63,6 +64,9 @@ func (w *svg) paper(p Picture, c Colours, size float64) {
 			rim, width = fill, thin*0.4
 		}
 		w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s" stroke-linejoin="round"/>`, pts(f.Points), fill, rim, num(width))
+		if f.Moves {
+			w.f(`<polygon points="%s" fill="%s" fill-opacity="0.22"/>`, pts(f.Points), mark)
+		}
 		for i := 0; i+3 < len(f.Edges); i += 4 {
 			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s" stroke-linecap="round"/>`, pts(f.Edges[i:i+4]), ink, num(thin))
 		}
@@ -134,14 +138,20 @@ func (w *svg) overlay(o Overlay, size float64) {
 	}
 	for _, s := range o.Signs {
 		for _, q := range s.Shapes {
-			fill := ink
-			if q.Fill == "mark" {
-				fill = mark
-			}
-			w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s"/>`, pts(q.Points), fill, ink, num(line*0.6))
+			w.f(`<polygon points="%s" fill="%s" stroke="%s" stroke-width="%s"/>`, pts(q.Points), fills[q.Fill], ink, num(line*0.6))
 		}
 	}
+	for _, s := range o.Sizes {
+		for i := 0; i+3 < len(s.Lines); i += 4 {
+			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"/>`, pts(s.Lines[i:i+4]), ink, num(line*0.6))
+		}
+		w.f(`<text transform="translate(%s %s) rotate(%s)" font-size="%s" font-family="sans-serif" font-weight="700" text-anchor="middle" dominant-baseline="central" fill="%s" stroke="%s" stroke-width="%s" paint-order="stroke">%s</text>`,
+			num(s.At[0]), num(s.At[1]), num(s.TurnDeg), num(s.TallMM), ink, hollow, num(s.TallMM*0.25), escaped(s.Text))
+	}
 }
+
+// fills are the colours that parts of signs have.
+var fills = map[string]string{"mark": mark, "ink": ink, "paper": hollow}
 
 // SVG is one picture at true size, with what to do over it if next is given.
 func SVG(p Picture, next *Overlay, c Colours) string {
@@ -160,51 +170,7 @@ func SVG(p Picture, next *Overlay, c Colours) string {
 		w.overlay(*next, size)
 	}
 	w.f(`</svg>`)
-	return w.b.String() + "\n"
-}
-
-// Contact is all steps of a replay on one sheet: what to do at each, and last the
-// finished toy, each zoomed to its cell.
-func Contact(r *sequence.Replay, c Colours) string {
-	const cell, title, perRow = 200.0, 26.0, 6
-	n := len(r.Steps) + 1
-	rows := (n + perRow - 1) / perRow
-	var w svg
-	w.f(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" viewBox="0 0 %d %d" font-family="sans-serif"><rect width="100%%" height="100%%" fill="#e6ece9"/>`,
-		int(perRow*cell), int(float64(rows)*(cell+title)), int(perRow*cell), int(float64(rows)*(cell+title)))
-	for i := range n {
-		x, y := float64(i%perRow)*cell, float64(i/perRow)*(cell+title)
-		var p Picture
-		var o *Overlay
-		name := "finished"
-		if i < len(r.Steps) {
-			d := r.Steps[i]
-			p = At(r, d.No-1)
-			next := Next(d)
-			o, name = &next, fmt.Sprintf("%d %s", d.No, d.Op)
-			if d.Name != "" {
-				name += " " + d.Name
-			}
-		} else {
-			p = At(r, len(r.Steps))
-		}
-		v := p.View
-		if o != nil {
-			v = o.View
-		}
-		size := max(v[2], v[3])
-		pad := size * 0.08
-		w.f(`<text x="%s" y="%s" font-size="13" fill="%s">%s</text>`, num(x+6), num(y+17), ink, escaped(name))
-		w.f(`<svg x="%s" y="%s" width="%s" height="%s" viewBox="%s %s %s %s">`, num(x), num(y+title-4), num(cell), num(cell), num(v[0]-pad), num(v[1]-pad), num(v[2]+2*pad), num(v[3]+2*pad))
-		w.paper(p, c, size)
-		w.written(p, size)
-		if o != nil {
-			w.overlay(*o, size)
-		}
-		w.f(`</svg>`)
-	}
-	w.f(`</svg>`)
-	return w.b.String() + "\n"
+	return say.Plain(w.b.String()) + "\n"
 }
 
 // Fault marks, on the last good state of a replay that could not go on, the pieces

@@ -43,15 +43,13 @@ func shown(n sequence.Note) bool {
 
 // Write adds to a picture of a flat-folded state what is written on the faces that show.
 func (p *Picture) Write(s *fold.State, notes []sequence.Note) {
-	var shift func(int) geom.Vec
-	var depths []int
+	var lay fan
 	for _, n := range notes {
 		if !shown(n) {
 			continue
 		}
-		if shift == nil {
-			depths = s.Depths()
-			shift = fan(s, depths)
+		if lay.in == nil {
+			lay = fanned(s)
 		}
 		for _, f := range s.FacetsAtSheet(geom.Mid(n.At, n.To)) {
 			iso := s.F[f].Iso
@@ -59,13 +57,12 @@ func (p *Picture) Write(s *fold.State, notes []sequence.Note) {
 			if !ok || top != f || iso.FaceUp() == n.OnBack {
 				continue
 			}
-			d := shift(depths[f])
 			if n.Kind != sequence.OpLabel {
-				p.Written = append(p.Written, Written{Line: flatPoints(iso.Apply(n.At).Add(d), iso.Apply(n.To).Add(d))})
+				p.Written = append(p.Written, Written{Line: flatPoints(lay.put(f, iso.Apply(n.At)), lay.put(f, iso.Apply(n.To)))})
 				break
 			}
 			u, v := upright(n)
-			p.Written = append(p.Written, Written{Text: n.Text, SizeMM: n.SizeMM, Place: matrix(iso.Turn(u), iso.Turn(v), iso.Apply(n.At).Add(d))})
+			p.Written = append(p.Written, Written{Text: n.Text, SizeMM: n.SizeMM, Place: matrix(iso.Turn(u), iso.Turn(v), lay.put(f, iso.Apply(n.At)))})
 			break
 		}
 	}

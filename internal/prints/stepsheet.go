@@ -83,12 +83,12 @@ func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
 		l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: at}, SizeMM: size, Text: t})
 		at += line
 	}
-	l.picture(p, x+3, y+line+1, w-6, h-text-line-3)
+	l.picture(p, x+3, y+line+1, w-6, h-text-line-3, 0.8*size)
 	l.Line(Seam, x, y+h-0.5, x+w, y+h-0.5)
 }
 
-// picture scales a picture into a box.
-func (l *Leaf) picture(p Panel, x, y, w, h float64) {
+// picture scales a picture into a box. Figures on it are at least so tall.
+func (l *Leaf) picture(p Panel, x, y, w, h, size float64) {
 	v := p.Picture.View
 	if p.Over != nil && p.Over.View[2] > 0 {
 		v = p.Over.View
@@ -105,6 +105,9 @@ func (l *Leaf) picture(p Panel, x, y, w, h float64) {
 		tone := Back
 		if f.Front {
 			tone = Front
+		}
+		if f.Moves { // what is on its way is a shade darker, hidden parts of it are not seen
+			tone = Shade
 		}
 		l.Fills = append(l.Fills, Fill{Points: corners(f.Points, at), Tone: tone})
 		segments(Thin, f.Creases)
@@ -136,14 +139,22 @@ func (l *Leaf) picture(p Panel, x, y, w, h float64) {
 	for _, a := range p.Over.Arrows {
 		l.arrow(a, at)
 	}
+	l.sizes(p.Over.Sizes, k, at, size)
 	for _, s := range p.Over.Signs {
 		for _, q := range s.Shapes {
-			tone := Ink
-			if q.Fill == "mark" {
-				tone = Shade
-			}
+			tone := map[string]Tone{"mark": Shade, "paper": Front, "ink": Ink}[q.Fill]
 			l.Tops = append(l.Tops, Fill{Points: corners(q.Points, at), Tone: tone})
 		}
+	}
+}
+
+// sizes writes what is to be measured.
+func (l *Leaf) sizes(all []draw.Size, k float64, at func(x, y float64) geom.Vec, least float64) {
+	for _, s := range all {
+		for i := 0; i+3 < len(s.Lines); i += 4 {
+			l.Strokes = append(l.Strokes, Stroke{Thin, at(s.Lines[i], s.Lines[i+1]), at(s.Lines[i+2], s.Lines[i+3])})
+		}
+		l.Words = append(l.Words, Word{At: at(s.At[0], s.At[1]), SizeMM: math.Max(least, k*s.TallMM), Text: s.Text, Centred: true, Middle: true, TurnDeg: -s.TurnDeg})
 	}
 }
 

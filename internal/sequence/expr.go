@@ -288,13 +288,12 @@ type LinePar struct {
 func (e LinePar) Words(r *Course) string           { return "the parallel to " + e.L.Words(r) }
 func (e LinePar) held(r *Course) (geom.Vec, error) { return heldByMiddle(r, e) }
 func (e LinePar) Folded(r *Course) (geom.Line, geom.Segment, error) {
-	l, _, err := e.L.Folded(r)
+	l, seg, err := e.L.Folded(r)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
 	out, err := shifted(r, l, e.Mm.Num(r), e.Toward, e.L.Words(r))
-	at := l.Foot(r.Box.Centre())
-	r.refLength(at, out.Foot(at))
+	r.refLength(seg.Mid(), out.Foot(seg.Mid()))
 	return out, r.across(out), err
 }
 
@@ -309,8 +308,7 @@ func shifted(r *Course, l geom.Line, mm float64, toward PointExpr, name string) 
 
 // SideOf is +1 or -1 for the side of the line on which a landmark lies.
 func SideOf(r *Course, l geom.Line, p PointExpr, name string) (float64, error) {
-	defer r.aside()()
-	v, err := p.Folded(r)
+	v, err := r.Unseen(p)
 	if err != nil {
 		return 1, err
 	}
@@ -351,7 +349,7 @@ func bisector(r *Course, le, me LineExpr, near PointExpr) (geom.Line, error) {
 	}
 	target := seg.Mid()
 	if near != nil {
-		if target, err = r.unseen(near); err != nil {
+		if target, err = r.Unseen(near); err != nil {
 			return l, err
 		}
 	}
@@ -421,7 +419,7 @@ func (e LineTurned) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	q, err := r.unseen(e.Toward)
+	q, err := r.Unseen(e.Toward)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
@@ -449,11 +447,11 @@ func (e LineTaper) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	p, err := r.unseen(e.P)
+	p, err := r.Unseen(e.P)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
-	q, err := r.unseen(e.Q)
+	q, err := r.Unseen(e.Q)
 	if err != nil {
 		return l, geom.Segment{}, err
 	}
@@ -480,7 +478,7 @@ func (e LineRim) Folded(r *Course) (geom.Line, geom.Segment, error) {
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
 	}
-	n, err := r.unseen(e.Near)
+	n, err := r.Unseen(e.Near)
 	if err != nil {
 		return geom.Line{}, geom.Segment{}, err
 	}

@@ -18,27 +18,29 @@ type Measured struct {
 
 // listening tells whether what is looked up now places the step under way.
 func (r *Course) listening() bool {
-	return r.step != nil && r.asides == 0 && r.mute == 0 && r.Sh == nil && r.State == r.step.Before
+	return r.step != nil && r.hushed == 0 && r.mute == 0 && r.Sh == nil && r.State == r.step.Before
 }
 
 // ref keeps what the step under way is placed by.
 func (r *Course) ref(q basis.Ref) {
-	if !r.listening() {
+	measured := q.Kind == basis.Length || q.Kind == basis.AnAngle
+	if !r.listening() || r.asides > 0 && !measured {
 		return
 	}
 	r.step.Refs = basis.Add(r.step.Refs, q)
 }
 
-// aside looks up what does not place a step by itself: of it one sees only the result, or
-// it only tells one of two ways. Call the function it gives to end that.
+// aside looks up what is only on the way to what places a step: of it one sees the result,
+// and what is measured. Call the function it gives to end that.
 func (r *Course) aside() func() {
 	r.asides++
 	return func() { r.asides-- }
 }
 
-// unseen is where a place lies that a step is not placed by.
-func (r *Course) unseen(e PointExpr) (geom.Vec, error) {
-	defer r.aside()()
+// Unseen is where a place lies that a step is not placed by.
+func (r *Course) Unseen(e PointExpr) (geom.Vec, error) {
+	r.hushed++
+	defer func() { r.hushed-- }()
 	return e.Folded(r)
 }
 
@@ -59,7 +61,7 @@ func (r *Course) refNamed(name string, at geom.Vec) {
 	}
 	from := r.State.F[on[0]].Iso.Apply(m.At)
 	var now geom.Vec
-	err := r.quietly(func() (err error) { now, err = r.unseen(m.From); return err })
+	err := r.quietly(func() (err error) { now, err = r.Unseen(m.From); return err })
 	if err != nil || now.Dist(from) > geom.OnPaper {
 		return // what it was measured from lies elsewhere by now
 	}
@@ -118,7 +120,6 @@ type Quote struct {
 // say fills the words of a step with the numbers that they quote.
 func (r *Course) say(d *Done) error {
 	d.Say, d.Looks = d.Step.Say, d.Step.Looks
-	defer r.aside()()
 	return r.quietly(func() error {
 		for _, q := range d.Quotes {
 			decimals := 1

@@ -102,6 +102,9 @@ func (r *Course) stopShort(f FoldLine, out *Resolved) error {
 			from = m.Along.B
 		}
 	}
+	if target := out.Line.Mirror(from); f.Gap != nil && !constant(f.Gap) && out.Gap > 0 { // a knob sets it
+		r.refLength(target, target.Add(out.Line.N.Scale(math.Copysign(out.Gap, out.Line.Side(from)))))
+	}
 	out.Line = out.Line.Offset(math.Copysign(out.Gap/2, out.Gap*out.Line.Side(from)))
 	return nil
 }
@@ -134,7 +137,7 @@ func (r *Course) tilted(f FoldLine, out *Resolved) error {
 	if err != nil {
 		return err
 	}
-	toward, err := r.unseen(f.TiltToward)
+	toward, err := r.Unseen(f.TiltToward)
 	if err != nil {
 		return err
 	}

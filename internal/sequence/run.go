@@ -28,7 +28,8 @@ type Course struct {
 	on     map[string]fold.FacetID // by landmark, the piece it is read from
 	lax    bool                    // a check that fails is kept and does not stop
 	step   *Done                   // the step under way
-	asides int                     // above 0 what is looked up does not place it by itself
+	asides int                     // above 0 what is looked up is on the way to what places it
+	hushed int                     // above 0 what is looked up does not place it
 	fault  error                   // of the arithmetic in the statement under way
 	Sh     *shadowRun              // nil in a nominal run
 }

@@ -32,7 +32,7 @@ const (
 
 // Way is all that gliding brings.
 func Way() *toys.Way {
-	return &toys.Way{Way: way, Language: craft.Language, Show: show, Card: &toys.Card{Name: "angle card", Lay: craft.AngleCard},
+	return &toys.Way{Way: way, Language: craft.Language, Show: show, Watch: fromBehind, Card: &toys.Card{Name: "angle card", Lay: craft.AngleCard},
 		On:   func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return NewShapes(p, s) },
 		Data: []any{FlightDrawing{}, TurnTold{}}, Invent: invent,
 		Paper: sheet.Bands{
@@ -60,6 +60,16 @@ func show(r *sequence.Replay) (toys.Shown, bool) {
 		s.SecondSays = fmt.Sprintf("each wing %s° down", sheet.Number(-v))
 	}
 	return s, true
+}
+
+// fromBehind looks at steps in the round from behind and a little above: there one sees by how
+// much each wing leaves the keel.
+func fromBehind(r *sequence.Replay, _ int) (draw.Camera, bool) {
+	g, ok := craft.Measure(r, craft.Stand(r))
+	if !ok {
+		return draw.Camera{}, false
+	}
+	return draw.Behind(g.Frame.Chord, g.Frame.Right, 14, 18), true
 }
 
 // invent makes up a throw for demo data: distances scatter, now and then one goes badly

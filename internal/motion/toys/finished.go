@@ -34,3 +34,15 @@ func (w *Way) Finish(r *sequence.Replay, flat body.Flat) Finished {
 	}
 	return f
 }
+
+// Picture is the finished toy as it is looked at: in the round where it is not all flat.
+func (w *Way) Picture(r *sequence.Replay) draw.Picture {
+	p := draw.At(r, len(r.Steps))
+	if r.Err == nil {
+		if f := w.Finish(r, body.Measure(r.Final())); f.Round != nil {
+			p = *f.Round
+		}
+	}
+	p.CoM = nil
+	return p
+}

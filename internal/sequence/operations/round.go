@@ -86,7 +86,7 @@ func (a *openStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 		if err != nil {
 			return err
 		}
-		at, err := a.moving[i].Folded(r)
+		at, err := r.Unseen(a.moving[i])
 		if err != nil {
 			return err
 		}

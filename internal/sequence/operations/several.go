@@ -117,7 +117,7 @@ func (a *reverseStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done)
 		lines = append(lines, l.Moved(geom.Reflection(at.Line)))
 	}
 	d.Line, d.Meets, d.GapMM = at.Line, at.Meets, at.Gap
-	tip, err := a.tip.Folded(r)
+	tip, err := r.Unseen(a.tip)
 	if err != nil {
 		return err
 	}
@@ -254,7 +254,7 @@ func (a *petalStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) e
 	if !ok {
 		return fold.Errorf(fold.CodeNoLine, "the side creases do not meet the folded edges, so the petal has no line to lift about")
 	}
-	tip, err := a.tip.Folded(r)
+	tip, err := r.Unseen(a.tip)
 	if err != nil {
 		return err
 	}
@@ -295,7 +295,7 @@ func (a *sinkStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if err != nil {
 		return err
 	}
-	tip, err := a.tip.Folded(r)
+	tip, err := r.Unseen(a.tip)
 	if err != nil {
 		return err
 	}
@@ -376,7 +376,7 @@ func (a *collapseStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done
 		lines = append(lines, steps.Line{Seg: geom.Segment{A: u, B: v}, Sense: c.sense})
 	}
 	if a.moved != nil {
-		at, err := a.moved.Folded(r)
+		at, err := r.Unseen(a.moved)
 		if err != nil {
 			return err
 		}

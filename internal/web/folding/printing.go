@@ -125,11 +125,10 @@ func (s *Routes) stepPicture(ctx context.Context, in *stepPictureInput) (*answer
 	if in.Step > len(r.Steps) {
 		return nil, answer.Refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps that can be folded", r.Pattern.Title, len(r.Steps)))
 	}
-	d := r.Steps[in.Step-1]
-	over := draw.Next(d)
+	st := draw.StageOf(r, in.Step, ways.Of(r.Pattern.Moves).Look)
 	sp := b.Current().Sheet
 	return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-%d-step-%d.svg"`, b.ID, in.Step),
-		Body: []byte(draw.SVG(draw.At(r, d.No-1), &over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
+		Body: []byte(draw.SVG(st.Picture, &st.Over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil
 }
 
 func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.File, error) {

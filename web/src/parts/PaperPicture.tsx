@@ -116,6 +116,7 @@ function Drawn({
                 strokeWidth={f.plain ? 0.6 : undefined}
                 vectorEffect="non-scaling-stroke"
               />
+              {f.moves && <polygon points={points(f.points)} fill="#ff6b2c" fillOpacity="0.3" stroke="none" />}
               {f.edges && <path d={lines(f.edges)} fill="none" vectorEffect="non-scaling-stroke" />}
               {f.creases && (
                 <path
@@ -133,7 +134,7 @@ function Drawn({
           <Writing written={thin ? picture.written.filter((n) => n.line) : picture.written} size={size} />
         )}
         {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
-        {next && <NextStep next={next} size={size} id={id} />}
+        {next && <NextStep next={next} size={size} id={id} mirrored={!!transform?.includes("scale(")} />}
         {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
         {hold && <Hold at={hold} r={size * 0.03} />}
       </g>
@@ -217,7 +218,20 @@ function LayerMap({ regions, deepest, size }: { regions: Region[]; deepest: numb
   );
 }
 
-function NextStep({ next, size, id }: { next: Overlay; size: number; id: string }) {
+/** What parts of signs are painted with. */
+const fills: Record<string, string> = { mark: "#ff6b2c", paper: "#fdf8ea", ink: onPaper };
+
+function NextStep({
+  next,
+  size,
+  id,
+  mirrored,
+}: {
+  next: Overlay;
+  size: number;
+  id: string;
+  mirrored: boolean;
+}) {
   return (
     <g>
       <defs>
@@ -278,17 +292,41 @@ function NextStep({ next, size, id }: { next: Overlay; size: number; id: string 
         <NextArrow key={i} arrow={a} />
       ))}
       {next.signs.map((s, i) => (
-        <g key={i} data-sign="">
+        <g key={i} data-sign={s.kind}>
           {s.shapes.map((q, k) => (
             <polygon
               key={k}
               points={points(q.points)}
-              fill={q.fill === "mark" ? "#ff6b2c" : onPaper}
+              fill={fills[q.fill]}
               stroke={onPaper}
               strokeWidth="1.2"
               vectorEffect="non-scaling-stroke"
             />
           ))}
+        </g>
+      ))}
+      {next.sizes?.map((s, i) => (
+        <g key={i} data-size="">
+          <path
+            d={lines(s.lines)}
+            fill="none"
+            stroke={onPaper}
+            strokeWidth="1.2"
+            vectorEffect="non-scaling-stroke"
+          />
+          <text
+            transform={`translate(${s.at[0]} ${s.at[1]}) rotate(${s.turn_deg})${mirrored ? " scale(-1 1)" : ""}`}
+            fontSize={s.tall_mm}
+            fontWeight="800"
+            textAnchor="middle"
+            dominantBaseline="central"
+            fill={onPaper}
+            stroke="#fdf8ea"
+            strokeWidth={s.tall_mm * 0.25}
+            paintOrder="stroke"
+          >
+            {s.text}
+          </text>
         </g>
       ))}
     </g>
