@@ -194,6 +194,9 @@ func (k *scene) longest(all []corner) {
 var halved = []sequence.Op{sequence.OpCollapse, sequence.OpSquash, sequence.OpReverse, sequence.OpSink, sequence.OpPetal, sequence.OpRabbit,
 	sequence.OpPleat, sequence.OpCrimp, sequence.OpTwist, sequence.OpGather, sequence.OpDraw, sequence.OpFlex}
 
+// Halved tells whether the two ends of a step of a kind do not show the way between them.
+func Halved(op sequence.Op) bool { return slices.Contains(halved, op) }
+
 // halfwayPoses is in how many poses the way is followed: few, for it is only looked at.
 const halfwayPoses = 9
 
@@ -203,7 +206,7 @@ const halfwayLift = 4
 // HalfwayOf is the paper in the middle of a step, with what moves shaded; ok is false for
 // plain folds, and where no way of flat, stiff pieces was found.
 func HalfwayOf(r *sequence.Replay, step int) (Picture, bool) {
-	if !slices.Contains(halved, r.Steps[step-1].Op) {
+	if !Halved(r.Steps[step-1].Op) {
 		return Picture{}, false
 	}
 	m, ok := body.MotionOf(r, step, halfwayPoses)

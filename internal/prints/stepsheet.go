@@ -12,9 +12,11 @@ import (
 type Panel struct {
 	Picture draw.Picture
 	Over    *draw.Overlay
-	Head    string // its number and name
-	Text    string // what to do
-	Note    string // when it looks right, or ""
+	View    [4]float64    // what the picture is drawn in, so that all have one scale; zero for its own
+	Second  *draw.Picture // half-way, or after it, beside the first; nil for none
+	Head    string        // its number and name
+	Text    string        // what to do
+	Notes   []string      // when it looks right, why not later: each a paragraph
 }
 
 // Fill is an area on a leaf.
@@ -72,9 +74,9 @@ func Steps(title string, panels []Panel, page Page, l Layout) []Leaf {
 func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
 	line := size * 1.25
 	words := paragraph(p.Text, w-4, size)
-	notes := []string{}
-	if p.Note != "" {
-		notes = paragraph("Right when "+p.Note+".", w-4, size)
+	var notes []string
+	for _, n := range p.Notes {
+		notes = append(notes, paragraph(n, w-4, size)...)
 	}
 	text := line * float64(1+len(words)+len(notes))
 	l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: y + size}, SizeMM: size * 1.15, Text: atMost(1, p.Head, w-4, size*1.15)[0]})
@@ -83,15 +85,28 @@ func (l *Leaf) panel(p Panel, x, y, w, h, size float64) {
 		l.Words = append(l.Words, Word{At: geom.Vec{X: x + 2, Y: at}, SizeMM: size, Text: t})
 		at += line
 	}
-	l.picture(p, x+3, y+line+1, w-6, h-text-line-3, 0.8*size)
+	x, y, h, wide := x+3, y+line+1, h-text-line-3, w-6
+	if p.Second != nil {
+		second := secondPart * wide
+		wide -= second + 2
+		l.picture(Panel{Picture: *p.Second}, x+wide+2, y+h/4, second, 0.6*h, 0)
+	}
+	l.picture(p, x, y, wide, h, 0.8*size)
+	x, y, h = x-3, y-line-1, h+text+line+3
 	l.Line(Seam, x, y+h-0.5, x+w, y+h-0.5)
 }
+
+// secondPart is the part of a panel's width that its second picture takes.
+const secondPart = 0.36
 
 // picture scales a picture into a box. Figures on it are at least so tall.
 func (l *Leaf) picture(p Panel, x, y, w, h, size float64) {
 	v := p.Picture.View
 	if p.Over != nil && p.Over.View[2] > 0 {
 		v = p.Over.View
+	}
+	if p.View[2] > 0 {
+		v = p.View
 	}
 	k := math.Min(w/v[2], h/v[3])
 	ox, oy := x+(w-k*v[2])/2-k*v[0], y+(h-k*v[3])/2-k*v[1]

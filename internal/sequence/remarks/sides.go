@@ -70,6 +70,23 @@ func misnamed(d sequence.Done) (said, is string) {
 	return "", ""
 }
 
+// Agrees tells whether the words for sides in the name of something are those of where it
+// lies in the picture: after a turn the left edge of the sheet may lie on the right.
+func Agrees(m sequence.Mark, box geom.Box) bool {
+	c := box.Centre()
+	for _, w := range sideWords.FindAllString(m.Name, -1) {
+		s := sides[strings.ToLower(w)]
+		off, extent := m.At.X-c.X, box.Width()
+		if !s.across {
+			off, extent = m.At.Y-c.Y, box.Height()
+		}
+		if off*s.sign < -plainPart*extent && !(m.Line && spans(m.Along, c, s.across, s.sign)) {
+			return false
+		}
+	}
+	return true
+}
+
 // spans tells whether a stretch reaches plainly to the side that is named.
 func spans(s geom.Segment, c geom.Vec, across bool, sign float64) bool {
 	u, v := s.A.Sub(c), s.B.Sub(c)

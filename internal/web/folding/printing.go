@@ -84,11 +84,7 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 		return nil, err
 	}
 	page, _ := prints.FindPage(in.Page)
-	var panels []prints.Panel
-	for _, d := range r.Steps {
-		over := draw.Next(d)
-		panels = append(panels, prints.Panel{Picture: draw.At(r, d.No-1), Over: &over, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: say.In(say.Units(in.Units), d.Say), Note: say.In(say.Units(in.Units), d.Looks)})
-	}
+	panels := stepPanels(r, say.Units(in.Units))
 	done := prints.Panel{Picture: draw.At(r, len(r.Steps)), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
 	if r.Err == nil {
 		if toy := viewToy(r, body.Measure(r.Final())); toy.Round != nil {
@@ -110,6 +106,39 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 		return nil, answer.AsProblem(err, "")
 	}
 	return &answer.File{Type: "application/pdf", Disposition: fmt.Sprintf(`inline; filename="tussock-steps-%d.pdf"`, b.ID), Body: out.Bytes()}, nil
+}
+
+// stepPanels are the steps of a replay as they are printed, in a person's units.
+func stepPanels(r *sequence.Replay, u say.Units) []prints.Panel {
+	look := ways.Of(r.Pattern.Moves).Look
+	panels, views := make([]prints.Panel, len(r.Steps)), make([][4]float64, len(r.Steps))
+	for i, d := range r.Steps {
+		st := draw.StageOf(r, d.No, look)
+		for k, q := range st.Over.Sizes {
+			st.Over.Sizes[k].Text = say.In(u, q.Text)
+		}
+		p := prints.Panel{Picture: st.Picture, Over: &st.Over, Second: st.After, Head: fmt.Sprintf("%d  %s", d.No, d.Title()), Text: say.In(u, d.Say)}
+		if half, ok := draw.HalfwayOf(r, d.No); ok {
+			p.Second = &half
+		}
+		if d.Optional {
+			p.Notes = append(p.Notes, "You may leave this step out.")
+		}
+		for _, g := range d.Guards {
+			p.Notes = append(p.Notes, "Not later: "+g.Reason+".")
+		}
+		if d.Looks != "" {
+			p.Notes = append(p.Notes, "Right when "+say.In(u, d.Looks)+".")
+		}
+		panels[i], views[i] = p, st.Over.View
+	}
+	for i, f := range draw.Frames(views) {
+		panels[i].View = f.View
+		if f.Zoom != 1 {
+			panels[i].Head += fmt.Sprintf("  (drawn %s ×)", sheet.Number(f.Zoom))
+		}
+	}
+	return panels
 }
 
 type stepPictureInput struct {

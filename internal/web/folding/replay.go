@@ -11,7 +11,6 @@ import (
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
 	"tussock/internal/motion"
-	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
@@ -138,22 +137,31 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	made := creases(setup.Sheet.Made)
 	cautions := remarks.Cautions(r.Steps)
 	draw.Creased(&v.Start, made)
+	look := ways.Of(r.Pattern.Moves).Look
+	views := make([][4]float64, len(r.Steps))
 	for i, d := range r.Steps {
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
-		step := viewStep(r, d, measured)
+		st := draw.StageOf(r, d.No, look)
+		step := viewStep(r, d, st, measured)
+		views[i] = step.Next.View
 		step.Made, step.Cautions = remarks.Made(d, made), answer.ViewCautions(cautions[i])
 		if d.InTheRound() {
 			pose := body.Standing(r.UpTo(d.No))
-			round := draw.InSpace(pose, toys.Ordinary())
-			step.Round = &round
 			if why := pose.Unsound(); why != "" {
 				v.Sound = false
 				step.Cautions = append(step.Cautions, answer.CautionView{ID: "torn", Title: "Cannot stand", Text: body.TearWords(why)})
 			}
 		}
 		v.Steps = append(v.Steps, step)
+	}
+	for i, f := range draw.Frames(views) {
+		q := &v.Steps[i]
+		q.Frame, q.AfterFrame = f, f.Like(q.After)
+		if q.Round != nil {
+			q.AfterFrame = f.Like(*q.Round)
+		}
 	}
 	if e := fold.As(r.Err); e != nil {
 		v.Error = &FoldErrorView{e.Step, e.Line, string(e.Code), e.Detail, draw.Fault(r)}
@@ -173,14 +181,16 @@ func creases(made [][4]float64) []geom.Segment {
 	return out
 }
 
-func viewStep(r *sequence.Replay, d sequence.Done, m body.Flat) StepView {
+func viewStep(r *sequence.Replay, d sequence.Done, st draw.Stage, m body.Flat) StepView {
 	v := StepView{
 		No: d.No, Op: string(d.Op), Title: d.Title(), Sets: d.Sets != nil, Character: string(d.Character), Class: d.Class, Optional: d.Optional, GapMM: d.GapMM, Guards: []string{}, Text: d.Text, Say: d.Say, Looks: d.Looks,
-		From: d.Meets[0].Name, To: d.Meets[1].Name,
 		ShiftMM: d.ShiftMM, TiltDeg: d.TiltDeg, AngleDeg: d.AngleDeg,
 		LayersFolded: d.LayersFolded(), MaxLayers: m.MaxLayers,
 		WidthMM: m.Box.Width(), HeightMM: m.Box.Height(), AreaMM2: m.AreaMM2,
-		Next: draw.Next(d), After: draw.At(r, d.No), Layers: draw.Layers(m.Cells),
+		Next: st.Over, Round: st.After, Halved: draw.Halved(d.Op), After: draw.At(r, d.No), Layers: draw.Layers(m.Cells),
+	}
+	if box := d.Before.Box(); remarks.Agrees(d.Meets[0], box) && remarks.Agrees(d.Meets[1], box) {
+		v.From, v.To = d.Meets[0].Name, d.Meets[1].Name
 	}
 	for _, g := range d.Guards {
 		v.Guards = append(v.Guards, g.Reason)
@@ -192,7 +202,10 @@ func viewStep(r *sequence.Replay, d sequence.Done, m body.Flat) StepView {
 		}
 	}
 	v.AwayDeg = draw.AwayDeg(d)
-	if f, small := draw.Focus(draw.At(r, d.No-1), v.Next); small {
+	if st.Round {
+		v.Before = &st.Picture
+	}
+	if f, small := draw.Focus(st.Picture, v.Next); small {
 		v.Focus = &f
 	}
 	v.FoldedMM = float64(v.LayersFolded) * d.Before.Sheet.ThicknessMM

@@ -129,6 +129,9 @@ func (s *Routes) stepRoutes(api huma.API) {
 	}
 	huma.Register(api, op("care", "/care", "How exactly each step must be made, and what is normal"), s.care)
 	huma.Register(api, op("reach", "/reach", "How far each knob goes on the sheet at hand"), s.reach)
+	huma.Register(api, op("glance", "/steps/{step}/glance", "The paper half-way through a step, and its other side"), s.glance)
+	huma.Register(api, huma.Operation{OperationID: "signs", Method: http.MethodGet, Path: "/api/v1/signs", Summary: "What the lines, arrows and signs of pictures mean"},
+		func(context.Context, *struct{}) (*answer.Body[[]draw.Key], error) { return answer.OK(draw.Keys()) })
 	huma.Register(api, op("look", "/steps/{step}/look", "A step looked at more closely"), s.look)
 	huma.Register(api, op("motion", "/steps/{step}/motion", "The paper on its way through a step"), s.motion)
 	huma.Register(api, op("whence", "/whence", "Where a point of the paper comes from, and where it goes"), s.whence)
@@ -190,6 +193,36 @@ func (s *Routes) look(_ context.Context, in *StepQuestion) (*answer.Body[LookVie
 	}
 	v.Map.Picture, v.Map.Over = draw.Map(d.After)
 	v.Map.Picture.WriteFlat(r.UpTo(in.Step).Notes)
+	return answer.OK(v)
+}
+
+// GlanceView is what helps to see a step: the paper half-way, and its other side.
+type GlanceView struct {
+	Halfway *draw.Picture `json:"halfway,omitempty" doc:"the paper in the middle of the step, what moves shaded"`
+	Why     string        `json:"why" doc:"why there is none of a step that needs one, or empty"`
+	Other   *draw.Picture `json:"other,omitempty" doc:"the paper before a step that lies flat, seen from behind"`
+}
+
+func (s *Routes) glance(_ context.Context, in *StepQuestion) (*answer.Body[GlanceView], error) {
+	r, err := in.folded()
+	if err != nil {
+		return nil, err
+	}
+	v := GlanceView{}
+	if !draw.InRound(r, in.Step) {
+		other, err := draw.OtherSide(r, in.Step)
+		if err != nil {
+			return nil, answer.AsProblem(err, "")
+		}
+		v.Other = &other
+	}
+	if op := r.Steps[in.Step-1].Op; draw.Halved(op) {
+		if p, ok := draw.HalfwayOf(r, in.Step); ok {
+			v.Halfway = &p
+		} else {
+			v.Why = "No picture half-way: the paper must bend in this step, and only stiff paper is drawn on its way."
+		}
+	}
 	return answer.OK(v)
 }
 

@@ -69,7 +69,7 @@ type StepView struct {
 	Text         string               `json:"text" doc:"the line of the pattern"`
 	Say          string               `json:"say"`
 	Looks        string               `json:"looks"`
-	From         string               `json:"from" doc:"what is brought"`
+	From         string               `json:"from" doc:"what is brought; empty where its name would say another side than the picture"`
 	To           string               `json:"to" doc:"what it is brought to"`
 	ShiftMM      float64              `json:"shift_mm" doc:"how far off its landmarks the crease is meant to lie"`
 	TiltDeg      float64              `json:"tilt_deg"`
@@ -82,9 +82,13 @@ type StepView struct {
 	AreaMM2      float64              `json:"area_mm2"`
 	Focus        *[4]float64          `json:"focus,omitempty" doc:"where the step happens, when that is small: left, top, width and height in the picture before"`
 	AwayDeg      float64              `json:"away_deg" doc:"the picture turned so far, clockwise, shows the flap moving away from the body; 0 when nothing is folded over"`
+	Before       *draw.Picture        `json:"before,omitempty" doc:"the paper before it, where that is shown in the round; else what the step before leaves"`
 	Next         draw.Overlay         `json:"next" doc:"drawn over the picture before the step"`
+	Frame        draw.Frame           `json:"frame" doc:"what the picture before is drawn in"`
+	AfterFrame   [4]float64           `json:"after_frame" doc:"what the picture after is drawn in: at the same scale, where it fits"`
+	Halved       bool                 `json:"halved" doc:"its two ends do not show the way: ask for the paper half-way"`
 	After        draw.Picture         `json:"after"`
-	Round        *draw.Picture        `json:"round,omitempty" doc:"after a step in the round: the toy as it then stands"`
+	Round        *draw.Picture        `json:"round,omitempty" doc:"after a step in the round: the toy as it then stands, seen as before it"`
 	Layers       []draw.Region        `json:"layers" doc:"layer map after the step"`
 	Describe     string               `json:"describe" doc:"the picture in words"`
 }

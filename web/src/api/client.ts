@@ -17,6 +17,7 @@ export type EffectOnToy = Schemas["EffectView"];
 export type Placement = Schemas["PlacementView"];
 export type Care = Schemas["CareView"];
 export type Reach = Schemas["ReachView"];
+export type Key = Schemas["Key"];
 export type StepLook = Schemas["LookView"];
 export type CautionWords = Schemas["CautionView"];
 export type Study = Schemas["StudyView"];
@@ -205,6 +206,14 @@ export const api = {
         params: { path: { id } },
         body: setupInput(setup),
         signal,
+      }),
+    ),
+  signs: () => read<Key[]>(client.GET("/api/v1/signs")),
+  glance: (id: string, step: number, setup: Setup) =>
+    read<Schemas["GlanceView"]>(
+      client.POST("/api/v1/patterns/{id}/steps/{step}/glance", {
+        params: { path: { id, step } },
+        body: setupInput(setup),
       }),
     ),
   look: (id: string, step: number, setup: Setup) =>

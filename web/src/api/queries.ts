@@ -66,6 +66,13 @@ export const question = {
       ...held,
       ...awhile,
     }),
+  signs: () => queryOptions({ queryKey: ["signs"], queryFn: api.signs, ...forEver }),
+  glance: (pattern: string, step: number, setup: Setup) =>
+    queryOptions({
+      queryKey: ["glance", pattern, step, setup],
+      queryFn: () => api.glance(pattern, step, setup),
+      ...awhile,
+    }),
   look: (pattern: string, step: number, setup: Setup) =>
     queryOptions({
       queryKey: ["look", pattern, step, setup],

@@ -116,7 +116,9 @@ function Drawn({
                 strokeWidth={f.plain ? 0.6 : undefined}
                 vectorEffect="non-scaling-stroke"
               />
-              {f.moves && <polygon points={points(f.points)} fill="#ff6b2c" fillOpacity="0.3" stroke="none" />}
+              {f.moves && (
+                <polygon points={points(f.points)} fill="#ff6b2c" fillOpacity="0.3" stroke="none" />
+              )}
               {f.edges && <path d={lines(f.edges)} fill="none" vectorEffect="non-scaling-stroke" />}
               {f.creases && (
                 <path

@@ -123,7 +123,7 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
   const steps = study.replay.steps;
   const s = steps[step - 1];
   if (!s) return null;
-  const before = step === 1 ? study.replay.start : steps[step - 2]?.after;
+  const before = s.before ?? (step === 1 ? study.replay.start : steps[step - 2]?.after);
   const error = study.spread?.steps.find((e) => e.step === step);
   const cautions = study.warnings.filter((w) => w.step === step);
   return (

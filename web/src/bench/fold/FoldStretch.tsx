@@ -15,12 +15,13 @@ import { MatHead } from "../frame/MatHead";
 import { Mistakes } from "./Mistakes";
 import { Others } from "./Others";
 import { Placements } from "./Placement";
+import { Legend } from "./Legend";
 import { InTheRound } from "../../parts/InTheRound";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "../frame/Slip";
 import { SeeingChoice } from "./SeeingChoice";
 import { SlipNote } from "./SlipNote";
 import { useReached } from "./useReached";
-import { Magnifier, StepPicture } from "./StepPicture";
+import { Halfway, Magnifier, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import type { Ready } from "../frame/useBench";
 
 const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
@@ -41,6 +42,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const navigate = useNavigate();
   const [layers, setLayers] = useState(false);
   const [round, setRound] = useState(false);
+  const [behind, setBehind] = useState(0);
   const s = good.steps[step - 1];
   const last = good.steps.length;
   const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
@@ -86,7 +88,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   useReached(ready, step);
   if (!s) return null;
   const atThisStep = (k: Knob) => k.steps.includes(step);
-  const stands = s.sets && good.toy?.round;
+  const stands = s.round;
   return (
     <>
       <Slip label="What to do" className="max-lg:order-first lg:pb-0">
@@ -130,10 +132,19 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         <div className="grid min-h-0 grow items-stretch gap-4 sm:grid-cols-[3fr_2fr]">
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">
-              <span>Do this</span>
-              <Check checked={round} onChange={setRound} className="font-text text-sm font-normal">
-                in the round
-              </Check>
+              <span>{behind === step && !round ? "From the other side" : "Do this"}</span>
+              <span className="flex gap-3">
+                <Check
+                  checked={behind === step}
+                  onChange={(v) => setBehind(v ? step : 0)}
+                  className="font-text text-sm font-normal"
+                >
+                  other side
+                </Check>
+                <Check checked={round} onChange={setRound} className="font-text text-sm font-normal">
+                  in the round
+                </Check>
+              </span>
             </figcaption>
             {round ? (
               <InTheRound
@@ -142,6 +153,12 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
                 setup={ready.setup}
                 step={step}
                 className="h-[22rem] w-full sm:h-[26rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
+              />
+            ) : behind === step ? (
+              <OtherSide
+                ready={ready}
+                step={step}
+                className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
               />
             ) : (
               <StepPicture
@@ -152,7 +169,16 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
                 className="h-[19rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
               />
             )}
-            {!round && <Magnifier ready={ready} step={step} className="w-36 self-end" />}
+            {!round && (
+              <div className="flex items-end justify-end gap-2">
+                <div className="grow">
+                  <Legend next={s.next} />
+                  <ZoomNote ready={ready} step={step} />
+                </div>
+                <Halfway ready={ready} step={step} className="w-36 shrink-0" />
+                <Magnifier ready={ready} step={step} className="w-36 shrink-0" />
+              </div>
+            )}
           </figure>
           <figure className="flex min-h-0 flex-col">
             <figcaption className="title flex items-center justify-between text-lg">
@@ -162,17 +188,18 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
               </Check>
             </figcaption>
             <PaperPicture
-              picture={stands || s.after}
+              picture={stands ?? s.after}
+              view={s.after_frame}
               transform={stands ? undefined : seen({ ...see, turn: "drawn" }, 0)}
               layers={layers && !stands ? s.layers : undefined}
-              showCentre={!layers}
+              showCentre={!layers && !stands}
               colours={colours}
               label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${s.max_layers} layers at the thickest`}
               className="h-[15rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
             />
             <p className="text-sm text-quiet">
               {length(s.width_mm, units)} × {length(s.height_mm, units)}, {s.max_layers} layers at the
-              thickest. ◕ is the centre of mass.
+              thickest.{!stands && " ◕ is the centre of mass."}
             </p>
           </figure>
         </div>

@@ -9,10 +9,11 @@ import { useUnits } from "../../settings";
 import { costOfSlip, smallLength } from "../../units";
 import { CareNote } from "./CareNote";
 import { useCare, useLook, useSeeing, seen } from "../frame/folding";
+import { Legend } from "./Legend";
 import { Mistakes } from "./Mistakes";
 import { Others } from "./Others";
 import { SeeingChoice } from "./SeeingChoice";
-import { Magnifier, StepPicture } from "./StepPicture";
+import { Halfway, Magnifier, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import { useReached } from "./useReached";
 import { useWakeLock } from "./useWakeLock";
 import type { Ready } from "../frame/useBench";
@@ -26,7 +27,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
   const units = useUnits();
   const navigate = useNavigate();
   const [see] = useSeeing();
-  const [panel, setPanel] = useState<"" | "different" | "more">("");
+  const [panel, setPanel] = useState<"" | "different" | "more" | "behind">("");
   const [since, setSince] = useState<number | null>(null);
   const awake = useWakeLock();
   const last = good.steps.length;
@@ -125,6 +126,10 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
       ) : panel === "more" ? (
         <div className="grow space-y-4 overflow-auto p-4">
           <SeeingChoice />
+          <section aria-label="What the signs mean">
+            <h2 className="text-xl">Signs in this picture</h2>
+            <Legend next={s.next} />
+          </section>
           {care && <CareNote care={care} />}
           <div className="flex flex-wrap gap-2">
             <Button onClick={() => setSince(since === null ? Date.now() : null)}>
@@ -140,26 +145,46 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
           onPointerDown={down}
           onPointerUp={up}
         >
-          <StepPicture
-            ready={ready}
-            step={step}
-            look={look}
-            hold={care?.hold}
-            className="min-h-0 w-full min-w-0 grow basis-0"
-          />
-          <div className="flex shrink-0 justify-end gap-2 p-2 sm:w-40 sm:flex-col">
-            <Magnifier ready={ready} step={step} className="w-28 sm:w-full" />
-            <figure className="w-28 border border-line bg-panel p-1 sm:w-full" aria-hidden="true">
+          <div className="flex min-h-0 min-w-0 grow basis-0 flex-col">
+            {panel === "behind" ? (
+              <OtherSide ready={ready} step={step} className="min-h-0 w-full grow basis-0" />
+            ) : (
+              <StepPicture
+                ready={ready}
+                step={step}
+                look={look}
+                hold={care?.hold}
+                className="min-h-0 w-full grow basis-0"
+              />
+            )}
+            <div className="px-2 max-sm:hidden">
+              <Legend next={s.next} />
+              <ZoomNote ready={ready} step={step} />
+            </div>
+          </div>
+          <div className="flex shrink-0 justify-end gap-2 p-2 sm:w-44 sm:flex-col">
+            <Halfway ready={ready} step={step} className="w-24 sm:w-full" />
+            <Magnifier ready={ready} step={step} className="w-24 sm:w-full" />
+            <figure className="w-24 border border-line bg-panel p-1 sm:w-full" aria-hidden="true">
               <PaperPicture
                 thin
-                picture={(s.op === "wing" && good.toy?.round) || s.after}
-                transform={s.op === "wing" ? undefined : seen({ ...see, turn: "drawn" }, 0)}
+                picture={s.round ?? s.after}
+                transform={s.round ? undefined : seen({ ...see, turn: "drawn" }, 0)}
                 colours={colours}
                 label=""
-                className="h-24 w-full sm:h-28"
+                className="h-20 w-full sm:h-28"
               />
               <figcaption className="text-center text-xs">becomes</figcaption>
             </figure>
+            {peek && (
+              <figure
+                className="w-24 overflow-hidden border border-line bg-panel sm:w-full"
+                aria-hidden="true"
+              >
+                <StepPicture ready={ready} step={step + 1} className="h-20 w-full sm:h-28" />
+                <figcaption className="text-center text-xs">then: {peek.title}</figcaption>
+              </figure>
+            )}
           </div>
         </div>
       )}
@@ -173,6 +198,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
             {see.brief ? inBrief(s) : s.say || s.text}
             {s.gap &&
               s.gap.verdict !== "touch" &&
+              s.gap_mm === 0 &&
               ` ${s.gap.verdict === "leave" ? "Leave" : "Overlap"} ${smallLength(s.gap.mm, units)}.`}
           </p>
           {s.cautions.map((c) => (
@@ -180,6 +206,12 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
               <b>{c.title}.</b> {c.text}
             </p>
           ))}
+          {s.guards.map((g) => (
+            <p key={g} className="border-l-4 border-tide pl-2">
+              <b>Not later:</b> {g}.
+            </p>
+          ))}
+          {s.optional && <p>You may leave this step out.</p>}
           {s.looks && (
             <p>
               <b>Before you go on:</b> it looks right when {s.looks}.
@@ -194,6 +226,13 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
           <div className="flex gap-2">
             <Button className="grow" disabled={step === 1} onClick={() => go(-1)}>
               ← Back
+            </Button>
+            <Button
+              className="grow"
+              aria-pressed={panel === "behind"}
+              onClick={() => setPanel(panel === "behind" ? "" : "behind")}
+            >
+              Other side
             </Button>
             <Button
               className="grow"

@@ -1,7 +1,12 @@
 import type { Overlay, StepLook } from "../../api/client";
 import { PaperPicture } from "../../parts/PaperPicture";
-import { seen, useSeeing } from "../frame/folding";
+import { seen, useGlance, useSeeing } from "../frame/folding";
 import type { Ready } from "../frame/useBench";
+
+/** The paper before a step, as it is shown. */
+function before({ good }: Ready, step: number) {
+  return good.steps[step - 1]?.before ?? (step === 1 ? good.start : good.steps[step - 2]?.after);
+}
 
 /** The paper before a step with what to do, seen as the person likes it. */
 export function StepPicture({
@@ -20,21 +25,29 @@ export function StepPicture({
   const [see] = useSeeing();
   const { good } = ready;
   const s = good.steps[step - 1];
-  const before = step === 1 ? good.start : good.steps[step - 2]?.after;
-  if (!s || !before) return null;
+  const picture = before(ready, step);
+  if (!s || !picture) return null;
   const next: Overlay =
     see.xray && look ? { ...s.next, strokes: [...look.xray.strokes, ...s.next.strokes] } : s.next;
   return (
     <PaperPicture
-      picture={before}
+      picture={picture}
       next={next}
-      hold={hold}
-      transform={seen(see, s.away_deg)}
+      view={s.frame.view}
+      hold={s.before ? undefined : hold}
+      transform={seen(see, s.before ? 0 : s.away_deg)}
       colours={{ front: good.sheet.front, back: good.sheet.back }}
       label={`${see.mirror ? "Mirror image. " : ""}${s.describe}`}
       className={className}
     />
   );
+}
+
+/** By how much a step is drawn larger than the largest picture of its pattern. */
+export function ZoomNote({ ready, step }: { ready: Ready; step: number }) {
+  const zoom = ready.good.steps[step - 1]?.frame.zoom ?? 1;
+  if (zoom === 1) return null;
+  return <p className="text-xs text-quiet">Drawn {zoom} × as large as the open sheet.</p>;
 }
 
 /** Where a step happens, magnified, when that is small. */
@@ -50,20 +63,62 @@ export function Magnifier({
   const [see] = useSeeing();
   const { good } = ready;
   const s = good.steps[step - 1];
-  const before = step === 1 ? good.start : good.steps[step - 2]?.after;
-  if (!s?.focus || !before) return null;
+  const picture = before(ready, step);
+  if (!s?.focus || !picture) return null;
   return (
     <figure className={`border-2 border-ink bg-panel ${className}`}>
       <PaperPicture
-        picture={before}
+        picture={picture}
         next={s.next}
         view={s.focus}
-        transform={seen(see, s.away_deg)}
+        transform={seen(see, s.before ? 0 : s.away_deg)}
         colours={{ front: good.sheet.front, back: good.sheet.back }}
         label=""
         className="aspect-square w-full"
       />
       <figcaption className="text-center text-xs">magnified</figcaption>
     </figure>
+  );
+}
+
+/** The paper in the middle of a step whose two ends do not show the way. */
+export function Halfway({ ready, step, className = "" }: { ready: Ready; step: number; className?: string }) {
+  const { good } = ready;
+  const glance = useGlance(ready, step);
+  if (!good.steps[step - 1]?.halved || !glance) return null;
+  if (!glance.halfway) return <p className={`text-xs text-quiet ${className}`}>{glance.why}</p>;
+  return (
+    <figure className={`border border-line bg-panel ${className}`}>
+      <PaperPicture
+        picture={glance.halfway}
+        colours={{ front: good.sheet.front, back: good.sheet.back }}
+        label={`Step ${step} half-way`}
+        className="aspect-square w-full"
+      />
+      <figcaption className="text-center text-xs">half-way</figcaption>
+    </figure>
+  );
+}
+
+/** The paper before a step as it looks from behind. */
+export function OtherSide({
+  ready,
+  step,
+  className = "",
+}: {
+  ready: Ready;
+  step: number;
+  className?: string;
+}) {
+  const { good } = ready;
+  const other = useGlance(ready, step)?.other;
+  if (!other) return <p className={className}>This step is drawn in the round.</p>;
+  return (
+    <PaperPicture
+      picture={other}
+      colours={{ front: good.sheet.front, back: good.sheet.back }}
+      label={`The paper before step ${step} from the other side`}
+      className={className}
+    />
   );
 }

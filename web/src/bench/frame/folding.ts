@@ -21,6 +21,14 @@ export function useLook({ pattern, setup, good }: Ready, step: number, asked: bo
   return useQuery({ ...question.look(pattern.id, step, setup), enabled: asked && good.ok }).data;
 }
 
+/** The paper half-way through a step, and its other side. */
+export function useGlance({ pattern, setup, good }: Ready, step: number) {
+  return useQuery({
+    ...question.glance(pattern.id, step, setup),
+    enabled: good.ok && step <= good.steps.length,
+  }).data;
+}
+
 /** How a person likes to see steps; kept on this device. */
 export interface Seeing {
   mirror: boolean;
