@@ -35,7 +35,7 @@ func TestReplayFiles(t *testing.T) {
 			t.Errorf("the study has no %q", key)
 		}
 	}
-	for name, want := range map[string]string{"a.svg": "<polygon", "m.svg": `id="mountain"`, "c.svg": "reverse neck", "a.fold": "faceOrders", "a.dxf": "AC1009", "a.json": "tussock_pattern"} {
+	for name, want := range map[string]string{"a.svg": "<polygon", "m.svg": `id="mountain"`, "c.svg": "reverse fold neck", "a.fold": "faceOrders", "a.dxf": "AC1009", "a.json": "tussock_pattern"} {
 		b, err := os.ReadFile(at(name))
 		if err != nil || !strings.Contains(string(b), want) {
 			t.Errorf("%s has no %q (%v)", name, want, err)

@@ -34,7 +34,7 @@ func Contact(r *sequence.Replay, c Colours, look Look, done Picture) string {
 		var name, words string
 		if i < len(r.Steps) {
 			d := r.Steps[i]
-			name, words = fmt.Sprintf("%d %s", d.No, d.Title()), say.Plain(d.Say)
+			name, words = strings.TrimSpace(fmt.Sprintf("%d %s %s", d.No, d.Title(), d.Name)), say.Plain(d.Say)
 			st := StageOf(r, d.No, look)
 			second, halved := HalfwayOf(r, d.No)
 			if st.After != nil {

@@ -21,15 +21,23 @@ type Frame struct {
 	Zoom float64    `json:"zoom"` // how many times larger than the largest picture of the pattern
 }
 
-// Frames are those of pictures in a row, given what each takes up.
-func Frames(views [][4]float64) []Frame {
+// Frames are those of stages in a row. One in the round is seen aslant, so it has no scale
+// and fills its frame.
+func Frames(stages []Stage) []Frame {
 	var w, h float64
-	for _, v := range views {
-		w, h = math.Max(w, v[2]), math.Max(h, v[3])
+	for _, s := range stages {
+		if v := s.Over.View; !s.Round {
+			w, h = math.Max(w, v[2]), math.Max(h, v[3])
+		}
 	}
-	out := make([]Frame, len(views))
+	out := make([]Frame, len(stages))
 	last := 1.0
-	for i, v := range views {
+	for i, s := range stages {
+		v := s.Over.View
+		if s.Round {
+			out[i] = Frame{v, 1}
+			continue
+		}
 		fits := func(z float64) bool { return v[2]*z <= w+geom.OnPaper && v[3]*z <= h+geom.OnPaper }
 		zoom := 1.0
 		for _, z := range zooms {

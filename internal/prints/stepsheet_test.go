@@ -2,15 +2,17 @@ package prints_test
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 	"unicode/utf8"
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
-	. "tussock/internal/prints"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	. "tussock/internal/prints"
 )
 
 // panelsOf is the steps of a pattern of the shelf, on its own sheet.
@@ -26,10 +28,46 @@ func panelsOf(tb testing.TB, id string) []Panel {
 	}
 	var out []Panel
 	for _, d := range r.Steps {
-		o := draw.Next(d)
-		out = append(out, Panel{draw.Flat(d.Before), &o, d.Title(), d.Say, d.Looks})
+		st := draw.StageOf(r, d.No, draw.Watching)
+		for i, q := range st.Over.Sizes {
+			st.Over.Sizes[i].Text = say.Plain(q.Text)
+		}
+		out = append(out, Panel{Picture: st.Picture, Over: &st.Over, Second: st.After, Head: d.Title(), Text: say.Plain(d.Say), Notes: []string{say.Plain(d.Looks)}})
 	}
 	return out
+}
+
+// What is drawn over a step is on its SVG and on its print, each element once: the painters
+// only paint what the picture holds.
+func TestPaintersAgree(t *testing.T) {
+	for _, id := range shelf.Names() {
+		for i, p := range panelsOf(t, id) {
+			heads, shapes := 0, 0
+			for _, a := range p.Over.Arrows {
+				heads += len(a.Heads)
+			}
+			for _, s := range p.Over.Signs {
+				shapes += len(s.Shapes)
+			}
+			svg := draw.SVG(p.Picture, p.Over, draw.Plain)
+			if n := strings.Count(svg, "<path "); n != len(p.Over.Arrows) {
+				t.Errorf("%s step %d: the SVG has %d arrows of %d", id, i+1, n, len(p.Over.Arrows))
+			}
+			if n := strings.Count(svg, "<polygon "); n != len(p.Picture.Faces)+len(p.Over.Moving)+heads+shapes {
+				t.Errorf("%s step %d: the SVG has %d areas; the picture has %d pieces, %d that move, %d heads, %d parts of signs", id, i+1, n, len(p.Picture.Faces), len(p.Over.Moving), heads, shapes)
+			}
+			p.Second = nil
+			leaf := Steps("Toy", []Panel{p}, Pages[0], Usual)[0]
+			if len(leaf.Tops) != heads+shapes || len(leaf.Fills) != len(p.Picture.Faces) {
+				t.Errorf("%s step %d: the print has %d heads and signs of %d, %d pieces of %d", id, i+1, len(leaf.Tops), heads+shapes, len(leaf.Fills), len(p.Picture.Faces))
+			}
+			for _, q := range p.Over.Sizes {
+				if !slices.ContainsFunc(leaf.Words, func(w Word) bool { return w.Text == q.Text }) || !strings.Contains(svg, ">"+q.Text+"<") {
+					t.Errorf("%s step %d: %q is not printed", id, i+1, q.Text)
+				}
+			}
+		}
+	}
 }
 
 // Every step is on some page with all of its words; nothing lies off the page or in
@@ -68,7 +106,7 @@ func TestStepSheets(t *testing.T) {
 					}
 				}
 				for _, p := range panels {
-					for _, word := range strings.Fields(p.Text + " " + p.Note) {
+					for _, word := range strings.Fields(p.Text + " " + strings.Join(p.Notes, " ")) {
 						if !strings.Contains(text.String(), word) {
 							t.Errorf("%s: the word %q is lost", id, word)
 						}

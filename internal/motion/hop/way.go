@@ -43,7 +43,7 @@ const (
 
 // Way is all that hopping brings.
 func Way() *toys.Way {
-	return &toys.Way{Way: way, Language: language, Learn: Learn, Card: &toys.Card{Name: "angle card", Lay: angleCard},
+	return &toys.Way{Way: way, Language: language, Show: show, Learn: Learn, Card: &toys.Card{Name: "angle card", Lay: angleCard},
 		On:   func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return NewShapes(p, s) },
 		Data: []any{LeapDrawing{}}, Invent: invent,
 		Paper: sheet.Bands{

@@ -111,7 +111,7 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 // stepPanels are the steps of a replay as they are printed, in a person's units.
 func stepPanels(r *sequence.Replay, u say.Units) []prints.Panel {
 	look := ways.Of(r.Pattern.Moves).Look
-	panels, views := make([]prints.Panel, len(r.Steps)), make([][4]float64, len(r.Steps))
+	panels, stages := make([]prints.Panel, len(r.Steps)), make([]draw.Stage, len(r.Steps))
 	for i, d := range r.Steps {
 		st := draw.StageOf(r, d.No, look)
 		for k, q := range st.Over.Sizes {
@@ -130,9 +130,9 @@ func stepPanels(r *sequence.Replay, u say.Units) []prints.Panel {
 		if d.Looks != "" {
 			p.Notes = append(p.Notes, "Right when "+say.In(u, d.Looks)+".")
 		}
-		panels[i], views[i] = p, st.Over.View
+		panels[i], stages[i] = p, st
 	}
-	for i, f := range draw.Frames(views) {
+	for i, f := range draw.Frames(stages) {
 		panels[i].View = f.View
 		if f.Zoom != 1 {
 			panels[i].Head += fmt.Sprintf("  (drawn %s ×)", sheet.Number(f.Zoom))

@@ -138,14 +138,14 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	cautions := remarks.Cautions(r.Steps)
 	draw.Creased(&v.Start, made)
 	look := ways.Of(r.Pattern.Moves).Look
-	views := make([][4]float64, len(r.Steps))
+	stages := make([]draw.Stage, len(r.Steps))
 	for i, d := range r.Steps {
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
 		st := draw.StageOf(r, d.No, look)
 		step := viewStep(r, d, st, measured)
-		views[i] = step.Next.View
+		stages[i] = st
 		step.Made, step.Cautions = remarks.Made(d, made), answer.ViewCautions(cautions[i])
 		if d.InTheRound() {
 			pose := body.Standing(r.UpTo(d.No))
@@ -156,11 +156,11 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		}
 		v.Steps = append(v.Steps, step)
 	}
-	for i, f := range draw.Frames(views) {
+	for i, f := range draw.Frames(stages) {
 		q := &v.Steps[i]
 		q.Frame, q.AfterFrame = f, f.Like(q.After)
 		if q.Round != nil {
-			q.AfterFrame = f.Like(*q.Round)
+			q.AfterFrame = q.Round.View
 		}
 	}
 	if e := fold.As(r.Err); e != nil {
