@@ -46,7 +46,7 @@ var only = map[string][]string{
 	"fold/shadow":     {"fold", "geom"},
 	"fold/steps":      {"fold", "geom", "say"},
 	"sequence/round":  {"geom"},
-	"sequence/basis":  {"geom"},
+	"sequence/basis":  {"geom", "say"},
 	"sequence/knob":   {},
 	"sequence/places": {"fold", "geom", "say"},
 	"sheet/divide":    {"geom", "given", "say"},

@@ -54,6 +54,7 @@ func StandingAt(r *sequence.Replay, openings []sequence.Opening) Pose {
 // standing is the toy as it stands; with frames, on the way there in its last step: that
 // many poses, the last one where it stands.
 func standing(r *sequence.Replay, openings []sequence.Opening, frames int) []Pose {
+	openings = slices.DeleteFunc(slices.Clone(openings), func(o sequence.Opening) bool { return o.Until > 0 && o.Until <= len(r.Steps) })
 	s, bends, away := bent(r.Final(), r.Bends)
 	stages := stagesOf(r, s, openings, bends)
 	out := placed(s, openings, stages, away, frames)

@@ -33,7 +33,7 @@ func StageOf(r *sequence.Replay, step int, look Look) Stage {
 		return Stage{Picture: At(r, step-1), Over: Next(d)}
 	}
 	c := look(r, step)
-	thick := halfwayLift * r.Sheet.ThicknessMM
+	thick := lifted(d.Before)
 	before, after := body.Standing(r.UpTo(step-1)).Fanned(thick), body.Standing(r.UpTo(step)).Fanned(thick)
 	pic, end := InSpace(before, c), InSpace(after, c)
 	pic.CoM, end.CoM = nil, nil
@@ -200,8 +200,21 @@ func Halved(op sequence.Op) bool { return slices.Contains(halved, op) }
 // halfwayPoses is in how many poses the way is followed: few, for it is only looked at.
 const halfwayPoses = 9
 
-// halfwayLift is how many times thicker than it is paper is drawn half-way.
-const halfwayLift = 4
+// liftTimes is how many times thicker than it is paper is drawn in the round, and liftPart
+// how thick a whole stack is at most, as a part of the toy's size.
+const (
+	liftTimes = 4
+	liftPart  = 0.02
+)
+
+// lifted is by how much every layer of a state is lifted off the one below to be drawn.
+func lifted(s *fold.State) float64 {
+	deepest := 1
+	for _, d := range s.Depths() {
+		deepest = max(deepest, d)
+	}
+	return math.Min(liftTimes*s.Sheet.ThicknessMM, liftPart*longer(s.Box())/float64(deepest))
+}
 
 // HalfwayOf is the paper in the middle of a step, with what moves shaded; ok is false for
 // plain folds, and where no way of flat, stiff pieces was found.
@@ -213,7 +226,7 @@ func HalfwayOf(r *sequence.Replay, step int) (Picture, bool) {
 	if !ok {
 		return Picture{}, false
 	}
-	poses := m.Fanned(halfwayLift * r.Sheet.ThicknessMM)
+	poses := m.Fanned(lifted(r.Steps[step-1].After))
 	n := len(poses) / 2
 	if len(r.Steps[step-1].Moves) > 1 { // one after the other: in the middle of the last
 		n = len(poses) - 1 - (len(poses)-1)/(2*len(r.Steps[step-1].Moves))

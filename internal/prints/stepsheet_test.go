@@ -9,10 +9,10 @@ import (
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
+	. "tussock/internal/prints"
 	"tussock/internal/say"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
-	. "tussock/internal/prints"
 )
 
 // panelsOf is the steps of a pattern of the shelf, on its own sheet.

@@ -2,10 +2,8 @@ package sequence
 
 import (
 	"math"
-	"strings"
 
 	"tussock/internal/geom"
-	"tussock/internal/say"
 	"tussock/internal/sequence/basis"
 )
 
@@ -115,6 +113,8 @@ type Quote struct {
 	Text string // as it stands in the words, with its braces
 	Is   NumExpr
 	Unit string // mm, deg, g or ""
+	// Says is what stands there unless the number is 0, where words are said for that: [gap: …].
+	Says string
 }
 
 // say fills the words of a step with the numbers that they quote.
@@ -122,11 +122,7 @@ func (r *Course) say(d *Done) error {
 	d.Say, d.Looks = d.Step.Say, d.Step.Looks
 	return r.quietly(func() error {
 		for _, q := range d.Quotes {
-			decimals := 1
-			if q.Unit == "" {
-				decimals = 2
-			}
-			fill := strings.NewReplacer(q.Text, say.Value(q.Is.Num(r), q.Unit, decimals))
+			fill := basis.Filling(q.Text, q.Says, q.Is.Num(r), q.Unit)
 			d.Say, d.Looks = fill.Replace(d.Say), fill.Replace(d.Looks)
 		}
 		return r.reckoned(nil)

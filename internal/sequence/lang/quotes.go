@@ -7,13 +7,18 @@ import (
 	"slices"
 	"strings"
 
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 )
 
 // Words for people may quote numbers in braces: {gap}, {gap / 2}, {dist(A, B)}. They are
-// read with the step and reckoned on the sheet at hand.
+// read with the step and reckoned on the sheet at hand. Words in brackets behind a name are
+// said only where its number is not 0: [gap: Leave {gap}.]
 
-var quoted = regexp.MustCompile(`\{[^{}]*\}`)
+var (
+	quoted  = regexp.MustCompile(`\{[^{}]*\}`)
+	unless0 = regexp.MustCompile(`\[(\w+): ([^\[\]]*)\]`)
+)
 
 // quotes reads the numbers that words of a step quote.
 func (p *Parser) quotes(s *sequence.Step, words string) {
@@ -21,10 +26,12 @@ func (p *Parser) quotes(s *sequence.Step, words string) {
 	if strings.Count(words, "{") != len(all) || strings.Count(words, "}") != len(all) {
 		p.failAt(1, "the words have a brace without its partner", "write the name of a knob in braces, for example {gap}")
 	}
-	if len(all) == 0 {
-		return
-	}
 	toks, at := p.toks, p.i
+	for _, m := range unless0.FindAllStringSubmatch(words, -1) {
+		inner, _, _, _ := lexLine(m[1])
+		p.toks, p.i = inner, 0
+		s.Quotes = append(s.Quotes, sequence.Quote{Text: say.Prose(m[0]), Is: sequence.NumName(p.Known(sequence.ANumber)), Says: say.Prose(m[2])})
+	}
 	for _, text := range all {
 		inner, problem, fix, _ := lexLine(text[1 : len(text)-1])
 		if problem != "" {

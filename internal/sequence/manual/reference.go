@@ -173,7 +173,7 @@ var moreStepEntries = []sequence.Entry{
 }
 
 var roundEntries = []sequence.Entry{
-	{Group: "step", Word: "open", Syntax: "open along LINE [and LINE]… moving P [and P]… angle DEG [up | down] [with LINE [and LINE]…]", Meaning: "Folds are opened in the round: 180 is flat-folded, 0 flat open. A crease that is not folded is folded so far, up or down. What hangs on them opens by as much as it has to; with names folds that must open as well, where there are several ways.",
+	{Group: "step", Word: "open", Syntax: "open along LINE [and LINE]… moving P [and P]… angle DEG [up | down] [with LINE [and LINE]…] [instead NAME]", Meaning: "Folds are opened in the round: 180 is flat-folded, 0 flat open. A crease that is not folded is folded so far, up or down. What hangs on them opens by as much as it has to; with names folds that must open as well, where there are several ways. Instead of an opening that was named this one is shown: the other mouth of a toy that opens two ways.",
 		Example: "sheet square 100\nvalley bring left to right as f\nopen along f moving L angle 60\nexpect L at R within 0.001", IDs: []string{"K39"}},
 	{Group: "step", Word: "bend", Syntax: "bend LINE moving P angle DEG [radius MM] [down]", Meaning: "Layers are bent about a line without a crease.",
 		Example: "sheet rect 60 200\ncrease through L R as m\nbend m moving T angle 90 radius 10\nexpect facets 2", IDs: []string{"K18"}},
@@ -190,7 +190,7 @@ var roundEntries = []sequence.Entry{
 var noteEntries = []sequence.Entry{
 	{Group: "step", Word: "tape, clip", Syntax: "tape P [size MM MM] mass G [back]   clip P mass G", Meaning: "Something fixed to the paper, with its weight.",
 		Example: "sheet square 100\ncrease bring left to right\ntape T size 20 10 mass 0.2\nclip B mass 0.4\nexpect facets 2", IDs: []string{"K26"}},
-	{Group: "step", Word: "label, ink", Syntax: "label P \"text\" [back] [size MM] [turn DEG] [zone NAME]   ink P P [\"tag\"] [back]", Meaning: "Something written or drawn, which moves with the paper and is shown wherever its face is: in pictures, on prints, in exports. The turn goes against the clock as one looks at the face that is written on; a zone is a name of the place for its way of moving.",
+	{Group: "step", Word: "label, ink", Syntax: "label P \"text\" [back] [size MM] [turn DEG] [zone NAME] [and P …]   ink P P [\"tag\"] [back]", Meaning: "Something written or drawn, which moves with the paper and is shown wherever its face is: in pictures, on prints, in exports. The turn goes against the clock as one looks at the face that is written on; a zone is a name of the place for its way of moving.",
 		Example: "sheet square 100\nlabel sheet(20,20) \"7\"\nink BL C \"eye line\"\nvalley bring left to right\nexpect BL at BR within 0.001", IDs: []string{"K27", "K45"}},
 	{Group: "step", Word: "axle", Syntax: "axle P [to P]", Meaning: "Where a pin or skewer goes through.",
 		Example: "sheet square 100\ncrease bring left to right\naxle C\nexpect facets 2", IDs: []string{"K44"}},
@@ -213,6 +213,6 @@ var flagEntries = []sequence.Entry{
 		Example: "sheet square 100\nvalley bring TL to BR as f\nexpect TL at BR within 0.001\nexpect sheets 2 at BR\nexpect TL above BR\nexpect unique", IDs: nil},
 	{Group: "check", Word: "guard", Syntax: "guard STEP before STEP \"reason\"", Meaning: "An order of work that matters; it is refused the other way round, and the reason is shown.",
 		Example: "sheet square 100\nvalley bring TL to C as a\nvalley bring TR to C as b\nguard a before b \"the left corner lies under the right\"\nexpect TL at TR within 0.001", IDs: []string{"K46"}},
-	{Group: "check", Word: "say, looks", Syntax: "say \"words\"   looks \"words\"", Meaning: "Under a step: what to do, in at most 25 words, and what it looks like when it is right.",
+	{Group: "check", Word: "say, looks", Syntax: "say \"words\"   looks \"words\"", Meaning: "Under a step: what to do, in at most 25 words, and what it looks like when it is right. Words may quote numbers on the sheet at hand, {gap} or {dist(A, B)}; words in brackets are said only where a number is not 0: [gap: Leave {gap}.]",
 		Example: "sheet square 100\nvalley bring left to right\n  say \"Fold side to side.\"\n  looks \"all edges lie on each other\"", IDs: nil},
 }

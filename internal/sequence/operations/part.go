@@ -340,6 +340,7 @@ func (a *tapeStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 
 // label P "text" [back] [size MM] [turn DEG] [zone NAME] | ink P P "text" [back] | axle P [to P]
 type noteStep struct {
+	and        *noteStep // what else is written in the same step
 	at, to     sequence.PointExpr
 	text, zone string
 	back       bool
@@ -349,7 +350,15 @@ type noteStep struct {
 // writtenMM is the height of what is written when nothing is said of it.
 const writtenMM = 6.0
 
-func readLabel(p *lang.Parser, _ *sequence.Step) sequence.Action {
+func readLabel(p *lang.Parser, s *sequence.Step) sequence.Action {
+	a := readNote(p)
+	if p.Accept("and") {
+		a.and = readLabel(p, s).(*noteStep)
+	}
+	return a
+}
+
+func readNote(p *lang.Parser) *noteStep {
 	a := &noteStep{at: p.Point()}
 	a.text = p.NeedText("what is written")
 	for {
@@ -386,6 +395,11 @@ func readAxle(p *lang.Parser, _ *sequence.Step) sequence.Action {
 }
 
 func (a *noteStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
+	if a.and != nil {
+		if err := a.and.Do(r, s, d); err != nil {
+			return err
+		}
+	}
 	at, p, err := r.Spot(a.at)
 	if err != nil {
 		return err

@@ -12,7 +12,7 @@ import (
 	"tussock/internal/sheet"
 )
 
-// open along LINE [and LINE] moving P [and P] angle DEG [up|down] [with LINE [and LINE]]
+// open along LINE [and LINE] moving P [and P] angle DEG [up|down] [with LINE [and LINE]] [instead NAME]
 type openStep struct {
 	lines  []sequence.LineExpr
 	moving []sequence.PointExpr
@@ -20,6 +20,7 @@ type openStep struct {
 	rides  bool
 	fresh  int8
 	with   []sequence.LineExpr
+	in     string // the name of an opening that this one stands instead of
 }
 
 func readOpen(p *lang.Parser, _ *sequence.Step) sequence.Action {
@@ -34,6 +35,9 @@ func readOpen(p *lang.Parser, _ *sequence.Step) sequence.Action {
 		for p.Accept("and") {
 			a.with = append(a.with, p.LineExpr())
 		}
+	}
+	if p.Accept("instead") {
+		a.in = p.Known(sequence.ALine)
 	}
 	return a
 }
@@ -76,6 +80,14 @@ func (a *openStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	d.AngleDeg = a.angle.Num(r)
 	if d.AngleDeg < 0 || d.AngleDeg > 180 {
 		return fold.Errorf(fold.CodeKnob, "a flap opens to between 0 and 180 degrees, not %s", sheet.Number(d.AngleDeg))
+	}
+	if r.Sh == nil && a.in != "" {
+		old := r.Pat.StepNamed(a.in)
+		for i := range r.Out.Openings {
+			if o := &r.Out.Openings[i]; o.Step == old && o.Until == 0 {
+				o.Until = s.No
+			}
+		}
 	}
 	for i, l := range a.lines {
 		line, seg, err := l.Folded(r)

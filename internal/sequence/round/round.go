@@ -17,6 +17,7 @@ type Opening struct {
 	Moving   geom.Vec       // a point of the part that swings, on the sheet
 	AngleDeg float64        // 180 flat-folded, 0 flat open
 	Step     int
+	Until    int            // the step from which another one stands instead; 0 for none
 	Op       Op             // the word it was set by
 	Rides    bool           // what swings stands on another part
 	Fresh    int8           // of creases that are not folded yet: +1 what swings comes up, -1 it goes down
