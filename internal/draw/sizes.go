@@ -59,17 +59,40 @@ func (k *sketch) along(q basis.Ref) {
 
 // length draws a dimension beside what is measured, away from the middle of the toy.
 func (k *sketch) length(q basis.Ref) {
-	a, b := k.at(q.Along.A), k.at(q.Along.B)
+	f := k.top(q.Along.Mid())
+	a, b := k.lay.put(f, q.Along.A), k.lay.put(f, q.Along.B)
 	dir := b.Sub(a).Unit()
 	n := dir.Left()
 	if n.Dot(geom.Mid(a, b).Sub(k.box.Centre())) < 0 {
 		n = n.Scale(-1)
 	}
-	off, tick := n.Scale(sizeOff*k.size), n.Scale(sizeTick*k.size)
+	off, tick := n.Scale(k.clear(a, b, n)), n.Scale(sizeTick*k.size)
 	u, v := a.Add(off), b.Add(off)
 	s := Size{Text: say.MM(q.Value, 1), TallMM: round(sizeTall * k.size), Lines: flatPoints(u, v, u.Sub(off), u.Add(tick), v.Sub(off), v.Add(tick))}
 	s.place(geom.Mid(u, v), dir, n, k.size)
 	k.o.Sizes = append(k.o.Sizes, s)
+}
+
+// clear is how far beside what is measured a dimension is drawn, so that it keeps off those
+// drawn already.
+func (k *sketch) clear(a, b, n geom.Vec) float64 {
+	off := sizeOff * k.size
+	for _, s := range k.o.Sizes {
+		if len(s.Lines) < 4 {
+			continue
+		}
+		p, q := geom.Vec{X: s.Lines[0], Y: -s.Lines[1]}, geom.Vec{X: s.Lines[2], Y: -s.Lines[3]}
+		along := q.Sub(p).Unit()
+		if math.Abs(along.Dot(n)) > 0.1 || math.Abs(n.Dot(p.Sub(a))-off) > 1.5*sizeTall*k.size {
+			continue // not side by side
+		}
+		lo, hi := math.Min(along.Dot(p), along.Dot(q)), math.Max(along.Dot(p), along.Dot(q))
+		room := sizeTall * 2 * k.size // that a figure takes
+		if math.Max(along.Dot(a), along.Dot(b)) > lo-room && math.Min(along.Dot(a), along.Dot(b)) < hi+room {
+			off += 1.7 * sizeTall * k.size
+		}
+	}
+	return off
 }
 
 // place puts the figure beside its line, on the side of n, so that it can be read.

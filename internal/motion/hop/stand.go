@@ -25,17 +25,22 @@ func show(r *sequence.Replay) (toys.Shown, bool) {
 	set := SpringSetOf(r.Values)
 	t := g.toy(set)
 	at := t.rest()
-	catch, hip := geom.Deg(at.th), geom.Deg(at.th+at.al)
+	plain := *r
+	plain.Bends = nil // what is bent is given by the model
 	openings := append([]sequence.Opening{}, r.Openings...)
-	for i, open := range []float64{hip, catch} {
+	for i, open := range []float64{geom.Deg(at.th + at.al), geom.Deg(at.th)} {
 		d := r.Steps[springStep(r.Pattern, i)-1]
 		moving, ok := swings(d)
 		if !ok {
 			return toys.Shown{}, false
 		}
-		openings = append(openings, sequence.Opening{Pieces: r.Lines[spring(r.Pattern, i)], Moving: moving, AngleDeg: 180 - clamp(open, 2, 175), Step: len(r.Steps), Op: sequence.OpOpen, Rides: i == 1})
+		o := sequence.Opening{Pieces: r.Lines[spring(r.Pattern, i)], Moving: moving, AngleDeg: 180 - clamp(open, 2, 175), Step: len(r.Steps), Op: sequence.OpOpen, Rides: i == 1}
+		if i == 0 && g.Backward { // a bend that is never folded flat, down from the body
+			o.AngleDeg, o.Fresh = clamp(geom.Deg(at.th-at.al), 2, 175), -1
+		}
+		openings = append(openings, o)
 	}
-	pose := body.StandingAt(r, openings)
+	pose := body.StandingAt(&plain, openings)
 	if pose.Unsound() != "" {
 		return toys.Shown{}, false
 	}
