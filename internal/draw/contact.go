@@ -24,6 +24,7 @@ const (
 // finished toy as it is shown. Every picture is zoomed to its cell.
 func Contact(r *sequence.Replay, c Colours, look Look, done Picture) string {
 	n := len(r.Steps) + 1
+	stages := Stages(r, look)
 	rows := (n + cellPerRow - 1) / cellPerRow
 	tall := cellHead + cellTall + cellLines*cellLine + 8
 	var w svg
@@ -35,7 +36,7 @@ func Contact(r *sequence.Replay, c Colours, look Look, done Picture) string {
 		if i < len(r.Steps) {
 			d := r.Steps[i]
 			name, words = strings.TrimSpace(fmt.Sprintf("%d %s %s", d.No, d.Title(), d.Name)), say.Plain(d.Say)
-			st := StageOf(r, d.No, look)
+			st := stages[i]
 			second, halved := HalfwayOf(r, d.No)
 			if st.After != nil {
 				second, halved = *st.After, true

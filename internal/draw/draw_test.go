@@ -13,7 +13,7 @@ import (
 	"tussock/internal/shelf"
 )
 
-func replay(t *testing.T, id string, knobs map[string]float64) *sequence.Replay {
+func replay(t testing.TB, id string, knobs map[string]float64) *sequence.Replay {
 	t.Helper()
 	p, ok := shelf.Find(id)
 	if !ok {

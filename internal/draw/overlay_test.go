@@ -234,3 +234,25 @@ func TestHalfway(t *testing.T) {
 		t.Errorf("only %d steps are shown half-way, %d are not", shown, hidden)
 	}
 }
+
+// The SVG of a step stays small.
+func TestStepSVGIsSmall(t *testing.T) {
+	const most = 60_000
+	everyStep(t, func(t *testing.T, r *sequence.Replay, d sequence.Done) {
+		st := StageOf(r, d.No, Watching)
+		if n := len(SVG(st.Picture, &st.Over, Plain)); n > most || n < 500 {
+			t.Errorf("%s step %d: %d bytes", r.Pattern.ID, d.No, n)
+		}
+	})
+}
+
+func BenchmarkStepSVG(b *testing.B) {
+	r := replay(b, "sandhopper", nil)
+	b.ReportAllocs()
+	for b.Loop() {
+		for _, no := range []int{6, 16, 19} {
+			st := StageOf(r, no, Watching)
+			_ = SVG(st.Picture, &st.Over, Plain)
+		}
+	}
+}

@@ -19,22 +19,51 @@ type Stage struct {
 	// Halfway is the paper in the middle of the step, where the way there was found and the
 	// two ends alone do not show it.
 	Halfway *Picture
-	// After is the paper after a step in the round, seen from the same side.
+	// After is the paper after a step in the round, seen from the same side, and Pose how it
+	// stands then.
 	After *Picture
+	Pose  *body.Pose
 }
 
-// Look says from where a step of a replay is looked at, in the round.
-type Look func(r *sequence.Replay, step int) Camera
+// Shown is a step in the round of a replay, and how the toy stands before and after it.
+type Shown struct {
+	Replay        *sequence.Replay
+	Step          int
+	Before, After body.Pose
+}
+
+// Look says from where a step in the round is looked at.
+type Look func(s Shown) Camera
+
+// Stages show all steps of a replay.
+func Stages(r *sequence.Replay, look Look) []Stage {
+	out := make([]Stage, len(r.Steps))
+	var last *body.Pose
+	for i, d := range r.Steps {
+		out[i] = stageOf(r, d.No, look, last)
+		last = out[i].Pose
+	}
+	return out
+}
 
 // StageOf shows a step of a replay, without its half-way picture.
-func StageOf(r *sequence.Replay, step int, look Look) Stage {
+func StageOf(r *sequence.Replay, step int, look Look) Stage { return stageOf(r, step, look, nil) }
+
+// stageOf is StageOf; last is how the toy stands after the step before, nil when that is
+// not known.
+func stageOf(r *sequence.Replay, step int, look Look, last *body.Pose) Stage {
 	d := r.Steps[step-1]
 	if !InRound(r, step) {
 		return Stage{Picture: At(r, step-1), Over: Next(d)}
 	}
-	c := look(r, step)
+	if last == nil {
+		p := body.Standing(r.UpTo(step - 1))
+		last = &p
+	}
+	stands := body.Standing(r.UpTo(step))
+	c := look(Shown{r, step, *last, stands})
 	thick := lifted(d.Before)
-	before, after := body.Standing(r.UpTo(step-1)).Fanned(thick), body.Standing(r.UpTo(step)).Fanned(thick)
+	before, after := last.Fanned(thick), stands.Fanned(thick)
 	pic, end := InSpace(before, c), InSpace(after, c)
 	pic.CoM, end.CoM = nil, nil
 	k := &scene{before: before, after: after, c: c, size: math.Max(pic.View[2], pic.View[3]), o: Overlay{Strokes: []Stroke{}, Arrows: []Arrow{}, Signs: []Sign{}, Moving: []Region{}}}
@@ -69,7 +98,7 @@ func StageOf(r *sequence.Replay, step int, look Look) Stage {
 	}
 	b := geom.Box{MinX: pic.View[0], MaxX: pic.View[0] + pic.View[2], MinY: -pic.View[1] - pic.View[3], MaxY: -pic.View[1]}
 	k.o.frame(b)
-	return Stage{Picture: pic, Over: k.o, Round: true, After: &end}
+	return Stage{Picture: pic, Over: k.o, Round: true, After: &end, Pose: &stands}
 }
 
 // InRound tells whether a step is shown in the round: it opens, bends or parts something,
@@ -255,8 +284,8 @@ var views = [][2]float64{{28, 38}, {-28, 38}, {90, 16}, {-90, 16}, {0, 16}, {28,
 
 // Watching is from where one sees best what a step in the round does: where what moves goes
 // a long way across the picture, and the toy is not seen edge on.
-func Watching(r *sequence.Replay, step int) Camera {
-	k := &scene{before: body.Standing(r.UpTo(step - 1)), after: body.Standing(r.UpTo(step))}
+func Watching(s Shown) Camera {
+	k := &scene{before: s.Before, after: s.After}
 	all := k.corners(geom.Vec{}, true)
 	best, at := -1.0, views[0]
 	for _, v := range views {

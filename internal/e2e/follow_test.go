@@ -17,7 +17,7 @@ func TestFollowByKeyboard(t *testing.T) {
 	p.visit(h.url + "/bench/7/fold/1")
 	p.clicks("Follow, full screen")
 	p.at("/bench/7/follow/1")
-	p.sees("Fold the sheet in half the long way", "Before you go on: it looks right when")
+	p.sees("Fold the sheet in half from left to right", "Before you go on: it looks right when")
 	p.types(" ")
 	p.at("/bench/7/follow/2")
 	p.sees("1 mm off here moves")

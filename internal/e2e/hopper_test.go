@@ -29,12 +29,12 @@ func begins(p *person, home, name, wide, high string, build int) {
 	p.fills("Name of the build", name)
 	p.clicks("Begin folding")
 	p.at(fmt.Sprintf("/bench/%d/fold/1", build))
-	p.sees("Step 1 of 14", name)
-	for range 13 {
+	p.sees("Step 1 of 16", name)
+	for range 15 {
 		p.types(kb.ArrowRight)
 	}
-	p.at(fmt.Sprintf("/bench/%d/fold/14", build))
-	p.sees("just short of the hip fold")
+	p.at(fmt.Sprintf("/bench/%d/fold/16", build))
+	p.sees("above the first fold. Bend it like that one")
 	p.clicks("Done: set and balance")
 	p.at(fmt.Sprintf("/bench/%d/set", build))
 }
@@ -134,7 +134,7 @@ func TestCaughtFingerAndWrongWay(t *testing.T) {
 	p.sees("mm overhang", "will catch the finger", "the overhang shifts by twice as much")
 	p.until("the check", `document.querySelector("[data-check=overhang][data-ok=false]")`)
 	p.visit(h.url + "/bench/12/tune")
-	p.sees("The foot catches the finger. Move the last fold away from the hip.", "1.6 mm away from the hip", "caught the finger in")
+	p.sees("The foot catches the finger. Move the last fold away from the hip.", "1.4 mm away from the hip", "caught the finger in")
 	p.clicks("Make it tweak 2")
 	p.sees("3 more hops before you decide")
 	p.visit(h.url + "/bench/12/set")

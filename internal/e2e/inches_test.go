@@ -29,6 +29,7 @@ func TestEveryViewInInches(t *testing.T) {
 	} {
 		p.visit(h.url + path)
 		p.gone("Folding …")
+		p.until("something to read", `document.body.innerText.length >= 200`)
 		p.settled()
 		text := p.screen()
 		for _, m := range never.FindAllString(text, -1) {

@@ -35,6 +35,9 @@ func (r *Course) aside() func() {
 	return func() { r.asides-- }
 }
 
+// Lax tells whether the sheet is not what the pattern asks for, and the replay goes on.
+func (r *Course) Lax() bool { return r.lax }
+
 // Unseen is where a place lies that a step is not placed by.
 func (r *Course) Unseen(e PointExpr) (geom.Vec, error) {
 	r.hushed++

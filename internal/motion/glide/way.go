@@ -64,8 +64,8 @@ func show(r *sequence.Replay) (toys.Shown, bool) {
 
 // fromBehind looks at steps in the round from behind and a little above: there one sees by how
 // much each wing leaves the keel.
-func fromBehind(r *sequence.Replay, _ int) (draw.Camera, bool) {
-	g, ok := craft.Measure(r, craft.Stand(r))
+func fromBehind(s draw.Shown) (draw.Camera, bool) {
+	g, ok := craft.Measure(s.Replay, craft.Stand(s.Replay))
 	if !ok {
 		return draw.Camera{}, false
 	}

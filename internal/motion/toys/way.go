@@ -27,9 +27,9 @@ type Way struct {
 	// Show is how a finished toy stands and is looked at; ok is false, or Show nil, where it
 	// stands and is looked at like any other.
 	Show func(*sequence.Replay) (Shown, bool)
-	// Watch is from where a step in the round of a replay is looked at; ok is false, or Watch
+	// Watch is from where a step in the round is looked at; ok is false, or Watch
 	// nil, where that is chosen by what moves.
-	Watch func(r *sequence.Replay, step int) (c draw.Camera, ok bool)
+	Watch func(draw.Shown) (c draw.Camera, ok bool)
 	// Card is a printed card that helps to measure the finished toy; nil for none.
 	Card *Card
 	// Data are zero values of what its drawings hold, for the description of the API.
@@ -86,12 +86,12 @@ const lookAcross, lookDown = 28, 38
 // Ordinary is the camera that looks at it.
 func Ordinary() draw.Camera { return draw.Slanted(lookAcross, lookDown) }
 
-// Look is from where a step in the round of a replay is looked at.
-func (w *Way) Look(r *sequence.Replay, step int) draw.Camera {
+// Look is from where a step in the round is looked at.
+func (w *Way) Look(s draw.Shown) draw.Camera {
 	if w.Watch != nil {
-		if c, ok := w.Watch(r, step); ok {
+		if c, ok := w.Watch(s); ok {
 			return c
 		}
 	}
-	return draw.Watching(r, step)
+	return draw.Watching(s)
 }

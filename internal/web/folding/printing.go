@@ -111,9 +111,9 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 // stepPanels are the steps of a replay as they are printed, in a person's units.
 func stepPanels(r *sequence.Replay, u say.Units) []prints.Panel {
 	look := ways.Of(r.Pattern.Moves).Look
-	panels, stages := make([]prints.Panel, len(r.Steps)), make([]draw.Stage, len(r.Steps))
+	panels, stages := make([]prints.Panel, len(r.Steps)), draw.Stages(r, look)
 	for i, d := range r.Steps {
-		st := draw.StageOf(r, d.No, look)
+		st := stages[i]
 		for k, q := range st.Over.Sizes {
 			st.Over.Sizes[k].Text = say.In(u, q.Text)
 		}
@@ -130,7 +130,7 @@ func stepPanels(r *sequence.Replay, u say.Units) []prints.Panel {
 		if d.Looks != "" {
 			p.Notes = append(p.Notes, "Right when "+say.In(u, d.Looks)+".")
 		}
-		panels[i], stages[i] = p, st
+		panels[i] = p
 	}
 	for i, f := range draw.Frames(stages) {
 		panels[i].View = f.View

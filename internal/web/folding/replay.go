@@ -138,18 +138,16 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	cautions := remarks.Cautions(r.Steps)
 	draw.Creased(&v.Start, made)
 	look := ways.Of(r.Pattern.Moves).Look
-	stages := make([]draw.Stage, len(r.Steps))
+	stages := draw.Stages(r, look)
 	for i, d := range r.Steps {
 		if d.After != last {
 			measured, last = body.Measure(d.After), d.After
 		}
-		st := draw.StageOf(r, d.No, look)
+		st := stages[i]
 		step := viewStep(r, d, st, measured)
-		stages[i] = st
 		step.Made, step.Cautions = remarks.Made(d, made), answer.ViewCautions(cautions[i])
 		if d.InTheRound() {
-			pose := body.Standing(r.UpTo(d.No))
-			if why := pose.Unsound(); why != "" {
+			if why := st.Pose.Unsound(); why != "" {
 				v.Sound = false
 				step.Cautions = append(step.Cautions, answer.CautionView{ID: "torn", Title: "Cannot stand", Text: body.TearWords(why)})
 			}

@@ -269,12 +269,21 @@ export const question = {
     }),
 };
 
+/**
+ * Asks again after a change. A first answer that is still on its way is of before the
+ * change, and would stand for the new one: it is let go.
+ */
+async function anew(q: QueryClient, queryKey: readonly unknown[]) {
+  await q.cancelQueries({ queryKey });
+  await q.invalidateQueries({ queryKey });
+}
+
 /** What is no longer so, by what has happened. */
 export const changed = {
   everything: (q: QueryClient) => q.invalidateQueries(),
-  builds: (q: QueryClient) => q.invalidateQueries({ queryKey: question.builds().queryKey }),
-  papers: (q: QueryClient) => q.invalidateQueries({ queryKey: question.papers().queryKey }),
-  settings: (q: QueryClient) => q.invalidateQueries({ queryKey: question.settings().queryKey }),
+  builds: (q: QueryClient) => anew(q, question.builds().queryKey),
+  papers: (q: QueryClient) => anew(q, question.papers().queryKey),
+  settings: (q: QueryClient) => anew(q, question.settings().queryKey),
   /** Sentences that are on the page were told in the units before. */
   units: (q: QueryClient) => q.invalidateQueries({ predicate: (x) => x.queryKey[0] !== "settings" }),
   trials: (q: QueryClient) =>

@@ -213,6 +213,12 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             {s.tilt_deg !== 0 && `${knobValue(s.tilt_deg, "deg", units)} of slope`}, as the knobs below say.
           </p>
         )}
+        {s.guards.map((g) => (
+          <p key={g} className="border-l-4 border-tide pl-2">
+            <b>Not later:</b> {g}.
+          </p>
+        ))}
+        {s.optional && <p>You may leave this step out.</p>}
         {s.looks && (
           <p>
             <b>It looks right when</b> {s.looks}.

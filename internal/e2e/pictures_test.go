@@ -1,0 +1,53 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+)
+
+// The page paints every arrow, sign, length, line and moving region of a step's picture
+// once, as the API has it; what it shows of a collapse half-way, of the other side and of
+// the signs is there for a person with paper in hand.
+func TestPagePaintsWhatThePictureHolds(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	type counts struct{ Arrows, Heads, Signs, Sizes, Moving int }
+	for _, v := range []struct {
+		pattern     string
+		build, step int
+	}{{"sandhopper", 11, 6}, {"sandhopper", 11, 10}, {"natterjack", 12, 9}, {"shelduck", 4, 9}, {"fortune", 8, 8}} {
+		p.visit(fmt.Sprintf("%s/bench/%d/follow/%d", h.url, v.build, v.step))
+		p.until("a picture", `document.querySelector("main [role=img]")`)
+		held := eval[counts](p, fmt.Sprintf(`(() => {
+			const ask = (method, path, body) => { const x = new XMLHttpRequest(); x.open(method, "/api/v1" + path, false); x.setRequestHeader("Content-Type", "application/json"); x.send(body && JSON.stringify(body)); return JSON.parse(x.responseText); };
+			const b = ask("GET", "/builds/%d");
+			const setup = b.setup ?? b.tweaks.at(-1).setup;
+			const s = setup.sheet;
+			const body = {sheet: {width: s.width_mm, height: s.height_mm, unit: "mm", gsm: s.gsm, thickness_mm: s.thickness_mm}, knobs: setup.knobs};
+			const r = ask("POST", "/patterns/%s/replay", body);
+			const n = r.steps[%d - 1].next;
+			return {Arrows: n.arrows.length, Heads: n.arrows.reduce((k, a) => k + a.heads.length, 0), Signs: n.signs.length, Sizes: (n.sizes ?? []).length, Moving: n.moving.length};
+		})()`, v.build, v.pattern, v.step))
+		drawn := eval[counts](p, `(() => {
+			const svg = document.querySelector("main [role=img]");
+			const n = (q) => svg.querySelectorAll(q).length;
+			return {Arrows: n("[data-arrow]"), Heads: n("[data-arrow] polygon"), Signs: n("[data-sign]"), Sizes: n("[data-size]"), Moving: n('polygon[fill^="url("]')};
+		})()`)
+		if held != drawn || held.Arrows == 0 {
+			t.Errorf("%s step %d: the picture holds %+v, the page paints %+v", v.pattern, v.step, held, drawn)
+		}
+	}
+	p.visit(h.url + "/bench/11/follow/6")
+	p.sees("half-way", "then: collapse", "fold towards you", "push in", "becomes")
+	p.clicks("Other side")
+	p.until("the other side", `document.querySelector("[aria-label='The paper before step 6 from the other side']")`)
+	p.clicks("Other side")
+	p.until("the picture again", `!document.querySelector("[aria-label='The paper before step 6 from the other side']")`)
+	// An order guard stands with its step.
+	p.visit(h.url + "/bench/13/follow/6")
+	p.sees("Not later:", "caught under the head")
+	p.visit(h.url + "/bench/13/fold/6")
+	p.sees("Not later:")
+	p.quiet()
+}
