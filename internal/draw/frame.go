@@ -8,11 +8,11 @@ import (
 )
 
 // zooms are by how much pictures of one pattern are drawn larger than its largest.
-var zooms = []float64{1, 1.5, 2, 3, 4, 6, 8, 12}
+var zooms = []float64{1, 1.25, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12}
 
 // keepZoom is what part of the frame a picture must fill for the zoom of the one before to
 // stay: changes of scale are few.
-const keepZoom = 0.45
+const keepZoom = 0.6
 
 // Frame is the part of the plane that a picture is drawn in, so that all pictures of a
 // pattern have one scale, and by how much it is zoomed where they have not.

@@ -51,3 +51,24 @@ func TestPagePaintsWhatThePictureHolds(t *testing.T) {
 	p.sees("Not later:")
 	p.quiet()
 }
+
+// A name in letters that a PDF lacks is told before one is made, and offered whole.
+func TestNamesThatAPDFLacks(t *testing.T) {
+	h := open(t, "", true)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	for name, told := range map[string]bool{"李 at the pier": true, "Łódź Щука Ελένη": false, "نورس": true} {
+		p.visit(h.url + "/bench/1/fold/1")
+		p.clicks("Build")
+		p.clicks("Rename")
+		p.fills("Name of the build", name)
+		p.clicks("Rename")
+		p.sees(name)
+		p.clicks("Build")
+		p.sees("Print the steps in large type")
+		if got := eval[bool](p, `document.body.innerText.includes("A PDF lacks the letters")`); got != told {
+			t.Errorf("%q: told %v, should be %v: %s", name, got, told, p.screen())
+		}
+	}
+	p.quiet()
+}

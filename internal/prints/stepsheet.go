@@ -3,6 +3,7 @@ package prints
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"tussock/internal/draw"
 	"tussock/internal/geom"
@@ -210,6 +211,9 @@ const hatchMM = 1.2
 
 // hatch shades an area by slanted lines, which any printer shows.
 func (l *Leaf) hatch(area geom.Polygon) {
+	if area.Area() < 0 { // the leaf's heights run downwards
+		slices.Reverse(area)
+	}
 	n := geom.Vec{X: 1, Y: 1}.Unit()
 	lo, hi := math.Inf(1), math.Inf(-1)
 	for _, v := range area {

@@ -61,6 +61,10 @@ func TestPaintersAgree(t *testing.T) {
 			if len(leaf.Tops) != heads+shapes || len(leaf.Fills) != len(p.Picture.Faces) {
 				t.Errorf("%s step %d: the print has %d heads and signs of %d, %d pieces of %d", id, i+1, len(leaf.Tops), heads+shapes, len(leaf.Fills), len(p.Picture.Faces))
 			}
+			hatched := slices.ContainsFunc(leaf.Strokes, func(s Stroke) bool { return s.Kind == Hatch })
+			if len(p.Over.Moving) > 0 && !hatched {
+				t.Errorf("%s step %d: what moves is not shaded on the print", id, i+1)
+			}
 			for _, q := range p.Over.Sizes {
 				if !slices.ContainsFunc(leaf.Words, func(w Word) bool { return w.Text == q.Text }) || !strings.Contains(svg, ">"+q.Text+"<") {
 					t.Errorf("%s step %d: %q is not printed", id, i+1, q.Text)
