@@ -3,6 +3,8 @@ package e2e
 import (
 	"fmt"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 )
 
 // The page paints every arrow, sign, length, line and moving region of a step's picture
@@ -19,16 +21,16 @@ func TestPagePaintsWhatThePictureHolds(t *testing.T) {
 	}{{"sandhopper", 11, 6}, {"sandhopper", 11, 10}, {"natterjack", 12, 9}, {"shelduck", 4, 9}, {"fortune", 8, 8}} {
 		p.visit(fmt.Sprintf("%s/bench/%d/follow/%d", h.url, v.build, v.step))
 		p.until("a picture", `document.querySelector("main [role=img]")`)
-		held := eval[counts](p, fmt.Sprintf(`(() => {
-			const ask = (method, path, body) => { const x = new XMLHttpRequest(); x.open(method, "/api/v1" + path, false); x.setRequestHeader("Content-Type", "application/json"); x.send(body && JSON.stringify(body)); return JSON.parse(x.responseText); };
-			const b = ask("GET", "/builds/%d");
+		held := eval[counts](p, fmt.Sprintf(`(async () => {
+			const ask = async (method, path, body) => (await fetch("/api/v1" + path, {method, headers: {"Content-Type": "application/json"}, body: body && JSON.stringify(body)})).json();
+			const b = await ask("GET", "/builds/%d");
 			const setup = b.setup ?? b.tweaks.at(-1).setup;
 			const s = setup.sheet;
 			const body = {sheet: {width: s.width_mm, height: s.height_mm, unit: "mm", gsm: s.gsm, thickness_mm: s.thickness_mm}, knobs: setup.knobs};
-			const r = ask("POST", "/patterns/%s/replay", body);
+			const r = await ask("POST", "/patterns/%s/replay", body);
 			const n = r.steps[%d - 1].next;
 			return {Arrows: n.arrows.length, Heads: n.arrows.reduce((k, a) => k + a.heads.length, 0), Signs: n.signs.length, Sizes: (n.sizes ?? []).length, Moving: n.moving.length};
-		})()`, v.build, v.pattern, v.step))
+		})()`, v.build, v.pattern, v.step), chromedp.EvalAwaitPromise)
 		drawn := eval[counts](p, `(() => {
 			const svg = document.querySelector("main [role=img]");
 			const n = (q) => svg.querySelectorAll(q).length;
