@@ -58,8 +58,9 @@ type Sign struct {
 type Size struct {
 	Lines   []float64  `json:"lines"` // what it is drawn by, x1 y1 x2 y2 in turn
 	Text    string     `json:"text"`
-	At      [2]float64 `json:"at"`       // the middle of the figure
-	TurnDeg float64    `json:"turn_deg"` // of the figure, clockwise
+	Part    string     `json:"part,omitempty"` // the same as a part of the sheet, where it is a simple one
+	At      [2]float64 `json:"at"`             // the middle of the figure
+	TurnDeg float64    `json:"turn_deg"`       // of the figure, clockwise
 	TallMM  float64    `json:"tall_mm"`
 }
 

@@ -1,12 +1,14 @@
 package draw
 
 import (
+	"fmt"
 	"math"
 	"unicode/utf8"
 
 	"tussock/internal/geom"
 	"tussock/internal/say"
 	"tussock/internal/sequence/basis"
+	"tussock/internal/sheet"
 )
 
 // Sizes of dimensions as parts of the toy's longer side.
@@ -68,9 +70,31 @@ func (k *sketch) length(q basis.Ref) {
 	}
 	off, tick := n.Scale(k.clear(a, b, n)), n.Scale(sizeTick*k.size)
 	u, v := a.Add(off), b.Add(off)
-	s := Size{Text: say.MM(q.Value, 1), TallMM: round(sizeTall * k.size), Lines: flatPoints(u, v, u.Sub(off), u.Add(tick), v.Sub(off), v.Add(tick))}
+	s := Size{Text: say.MM(q.Value, 1), Part: partOf(q.Value, k.d.Before.Sheet), TallMM: round(sizeTall * k.size), Lines: flatPoints(u, v, u.Sub(off), u.Add(tick), v.Sub(off), v.Add(tick))}
 	s.place(geom.Mid(u, v), dir, n, k.size)
 	k.o.Sizes = append(k.o.Sizes, s)
+}
+
+// Of the sheet's sides a part with so small a denominator and so near is a simple one.
+const (
+	mostParts = 16
+	nearPart  = 0.25 // mm
+)
+
+// partOf is a length as a simple part of the sheet's width or height; "" when it is none.
+func partOf(mm float64, s sheet.Sheet) string {
+	for d := 2; d <= mostParts; d++ {
+		for _, side := range []struct {
+			mm   float64
+			name string
+		}{{s.WidthMM, "width"}, {s.HeightMM, "height"}} {
+			n := math.Round(mm / side.mm * float64(d))
+			if n >= 1 && n < float64(d) && math.Abs(n*side.mm/float64(d)-mm) < nearPart {
+				return fmt.Sprintf("%.0f/%d of the %s", n, d, side.name)
+			}
+		}
+	}
+	return ""
 }
 
 // clear is how far beside what is measured a dimension is drawn, so that it keeps off those

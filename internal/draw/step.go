@@ -114,6 +114,9 @@ func (k *sketch) several() {
 	}
 	k.shade()
 	k.meets()
+	if d.Held != nil {
+		k.sign("hold", *d.Held)
+	}
 	if d.After == d.Before {
 		if d.At != nil && d.Line.N.Len() > 0 {
 			k.arrow("fold", k.at(*d.At), k.at(d.Line.Mirror(*d.At)))

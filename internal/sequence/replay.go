@@ -32,9 +32,9 @@ type Done struct {
 	Moving        []fold.FacetID // pieces of Before that take part
 	Moved         int            // pieces of After that have moved
 	Meets         [2]Mark        // what is brought, and to what; Name "" when nothing is
-	Pivot         *geom.Vec
-	At            *geom.Vec // where a note, a tip or what opens is, folded plane before
-	ShiftMM       float64   // how far off its landmarks the crease is meant to lie
+	Pivot, Held   *geom.Vec      // what the crease passes through; where the paper is held down
+	At            *geom.Vec      // where a note, a tip or what opens is, folded plane before
+	ShiftMM       float64        // how far off its landmarks the crease is meant to lie
 	TiltDeg       float64
 	GapMM         float64 // how far short of its target what is brought stops
 	AngleDeg      float64 // of an opening or rotation

@@ -23,6 +23,7 @@ var described = []struct{ in, field, says, only string }{
 	{"Sign", "kind", "meet for what is brought together, place for what a fold is placed by, hold for what is held", "meet,place,hold"},
 	{"Size", "lines", "what a length or angle is drawn by, x1 y1 x2 y2 in turn, mm", ""},
 	{"Size", "text", "its figure", ""},
+	{"Size", "part", "the same as a part of the sheet, where it is a simple one", ""},
 	{"Size", "at", "the middle of the figure", ""},
 	{"Size", "turn_deg", "of the figure, clockwise", ""},
 	{"Size", "tall_mm", "how tall it is drawn, mm of the picture", ""},

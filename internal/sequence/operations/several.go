@@ -399,6 +399,10 @@ func (a *collapseStep) gathered(r *sequence.Course, s *sequence.Step, d *sequenc
 		if err != nil {
 			return fold.Plan{}, err
 		}
+		if f := r.State.FacetsAtSheet(fixed); len(f) > 0 {
+			at := r.State.F[f[0]].Iso.Apply(fixed)
+			d.Held = &at
+		}
 		var over []steps.Pair
 		for _, q := range a.over {
 			u, err := q[0].Sheet(r)

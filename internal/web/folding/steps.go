@@ -200,6 +200,7 @@ func (s *Routes) look(_ context.Context, in *StepQuestion) (*answer.Body[LookVie
 type GlanceView struct {
 	Halfway *draw.Picture `json:"halfway,omitempty" doc:"the paper in the middle of the step, what moves shaded"`
 	Why     string        `json:"why" doc:"why there is none of a step that needs one, or empty"`
+	LeftOut string        `json:"left_out" doc:"what changes when an optional step is left out, or empty"`
 	Other   *draw.Picture `json:"other,omitempty" doc:"the paper before a step that lies flat, seen from behind"`
 }
 
@@ -209,6 +210,12 @@ func (s *Routes) glance(_ context.Context, in *StepQuestion) (*answer.Body[Glanc
 		return nil, err
 	}
 	v := GlanceView{}
+	if r.Steps[in.Step-1].Optional {
+		v.LeftOut = remarks.WithoutOptional(r, func(s *fold.State) (float64, [2]float64) {
+			m := body.Measure(s)
+			return m.MassG, [2]float64{m.CoM.X, m.CoM.Y}
+		})
+	}
 	if !draw.InRound(r, in.Step) {
 		other, err := draw.OtherSide(r, in.Step)
 		if err != nil {

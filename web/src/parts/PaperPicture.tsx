@@ -39,6 +39,7 @@ function Drawn({
   layers,
   showCentre = false,
   thin = false,
+  parts = false,
   hold,
   transform,
   onPoint,
@@ -52,6 +53,8 @@ function Drawn({
   layers?: Region[];
   showCentre?: boolean;
   thin?: boolean;
+  /** Lengths are told as parts of the sheet, where they are simple ones. */
+  parts?: boolean;
   /** Where a hand holds the paper. */
   hold?: readonly number[];
   /** How the picture is turned or mirrored. */
@@ -136,7 +139,15 @@ function Drawn({
           <Writing written={thin ? picture.written.filter((n) => n.line) : picture.written} size={size} />
         )}
         {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
-        {next && <NextStep next={next} size={size} id={id} mirrored={!!transform?.includes("scale(")} />}
+        {next && (
+          <NextStep
+            next={next}
+            size={size}
+            id={id}
+            parts={parts}
+            mirrored={!!transform?.includes("scale(")}
+          />
+        )}
         {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}
         {hold && <Hold at={hold} r={size * 0.03} />}
       </g>
@@ -227,11 +238,13 @@ function NextStep({
   next,
   size,
   id,
+  parts,
   mirrored,
 }: {
   next: Overlay;
   size: number;
   id: string;
+  parts: boolean;
   mirrored: boolean;
 }) {
   return (
@@ -327,7 +340,7 @@ function NextStep({
             strokeWidth={s.tall_mm * 0.25}
             paintOrder="stroke"
           >
-            {s.text}
+            {(parts && s.part) || s.text}
           </text>
         </g>
       ))}

@@ -21,7 +21,7 @@ import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "../frame/Slip";
 import { SeeingChoice } from "./SeeingChoice";
 import { SlipNote } from "./SlipNote";
 import { useReached } from "./useReached";
-import { Halfway, Magnifier, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
+import { Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import type { Ready } from "../frame/useBench";
 
 const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
@@ -218,7 +218,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             <b>Not later:</b> {g}.
           </p>
         ))}
-        {s.optional && <p>You may leave this step out.</p>}
+        <Optional ready={ready} step={step} />
         {s.looks && (
           <p>
             <b>It looks right when</b> {s.looks}.

@@ -12,8 +12,9 @@ import { useCare, useLook, useSeeing, seen } from "../frame/folding";
 import { Legend } from "./Legend";
 import { Mistakes } from "./Mistakes";
 import { Others } from "./Others";
+import { Placements } from "./Placement";
 import { SeeingChoice } from "./SeeingChoice";
-import { Halfway, Magnifier, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
+import { Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import { useReached } from "./useReached";
 import { useWakeLock } from "./useWakeLock";
 import type { Ready } from "../frame/useBench";
@@ -130,6 +131,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
             <h2 className="text-xl">Signs in this picture</h2>
             <Legend next={s.next} />
           </section>
+          <Placements key={step} ready={ready} step={step} />
           {care && <CareNote care={care} />}
           <div className="flex flex-wrap gap-2">
             <Button onClick={() => setSince(since === null ? Date.now() : null)}>
@@ -211,7 +213,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
               <b>Not later:</b> {g}.
             </p>
           ))}
-          {s.optional && <p>You may leave this step out.</p>}
+          <Optional ready={ready} step={step} />
           {s.looks && (
             <p>
               <b>Before you go on:</b> it looks right when {s.looks}.

@@ -12,6 +12,9 @@ export function SeeingChoice() {
       <Check checked={see.xray} onChange={(xray) => change({ xray })}>
         hidden edges
       </Check>
+      <Check checked={see.parts} onChange={(parts) => change({ parts })}>
+        lengths as parts of the sheet
+      </Check>
       <Check checked={see.brief} onChange={(brief) => change({ brief })}>
         few words
       </Check>

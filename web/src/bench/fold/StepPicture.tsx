@@ -36,6 +36,7 @@ export function StepPicture({
       view={s.frame.view}
       hold={s.before ? undefined : hold}
       transform={seen(see, s.before ? 0 : s.away_deg)}
+      parts={see.parts}
       colours={{ front: good.sheet.front, back: good.sheet.back }}
       label={`${see.mirror ? "Mirror image. " : ""}${s.describe}`}
       className={className}
@@ -79,6 +80,13 @@ export function Magnifier({
       <figcaption className="text-center text-xs">magnified</figcaption>
     </figure>
   );
+}
+
+/** Of an optional step that it may be left out, with what that changes. */
+export function Optional({ ready, step }: { ready: Ready; step: number }) {
+  const glance = useGlance(ready, step);
+  if (!ready.good.steps[step - 1]?.optional) return null;
+  return <p>You may leave this step out. {glance?.left_out}</p>;
 }
 
 /** The paper in the middle of a step whose two ends do not show the way. */

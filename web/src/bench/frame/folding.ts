@@ -34,12 +34,14 @@ export interface Seeing {
   mirror: boolean;
   turn: "drawn" | "away" | "toward";
   xray: boolean;
+  /** Lengths as parts of the sheet, where they are simple ones. */
+  parts: boolean;
   /** Few words, for those who know the folds. */
   brief: boolean;
 }
 
 const key = "tussock-seeing";
-const plain: Seeing = { mirror: false, turn: "drawn", xray: false, brief: false };
+const plain: Seeing = { mirror: false, turn: "drawn", xray: false, parts: false, brief: false };
 const watchers = new Set<() => void>();
 let now: Seeing | undefined;
 
