@@ -92,17 +92,17 @@ var stories = []story{
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
 	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 4},
-	{pattern: "spadefoot", name: "Leaflet Spadefoot", thrower: "Nele, galley", sheet: leaflet, day: 296, step: 12, tweaks: []tweak{
+	{pattern: "spadefoot", name: "Leaflet Spadefoot", thrower: "Nele, galley", sheet: leaflet, day: 296, step: 13, tweaks: []tweak{
 		{why: "From a whole leaflet: heavy", n: 10, mean: 0.014, sd: 0.005, height: 0.022, flips: 0, seen: []string{"hardly hopped", "landed on its feet"}, chance: 0.8},
 	}},
-	{pattern: "spadefoot", name: "Spadefoot from the leftover", thrower: "Nele, galley", sheet: twin, day: 297, step: 12, tweaks: []tweak{
+	{pattern: "spadefoot", name: "Spadefoot from the leftover", thrower: "Nele, galley", sheet: twin, day: 297, step: 13, tweaks: []tweak{
 		{why: "The same folds from the strip that came off", n: 10, mean: 0.076, sd: 0.016, height: 0.062, flips: 1.6, seen: []string{"leapt forward", "landed on its back", "landed on its feet"}, chance: 0.7},
 	}},
-	{pattern: "sandhopper", name: "Sweet wrapper Sandhopper", thrower: "Tova, car deck", sheet: square, day: 303, step: 19, tweaks: []tweak{
+	{pattern: "sandhopper", name: "Sweet wrapper Sandhopper", thrower: "Tova, car deck", sheet: square, day: 303, step: 20, tweaks: []tweak{
 		{why: "Both last folds soft, as the pattern has it", n: 9, mean: 0.225, sd: 0.045, height: 0.12, flips: 3, seen: []string{"leapt forward", "landed on its back", "landed on its side"}, chance: 0.7},
 		{set: map[string]float64{"hip_radius": 0.3, "catch_radius": 0.3}, why: "Bram says firm creases give the power", n: 9, mean: 0.075, sd: 0.02, height: 0.045, flips: 1, seen: []string{"hardly hopped", "landed on its back"}, chance: 0.7},
 	}},
-	{pattern: "natterjack", name: "Counter Natterjack", thrower: "Bram, ticket office", sheet: square, day: 305, step: 16, tweaks: []tweak{
+	{pattern: "natterjack", name: "Counter Natterjack", thrower: "Bram, ticket office", sheet: square, day: 305, step: 17, tweaks: []tweak{
 		{set: map[string]float64{"last": 0.47}, why: "Last fold a bit short of the middle", n: 6, mean: 0.012, sd: 0.005, height: 0.016, flips: 0, seen: []string{"caught the finger"}, chance: 0.9},
 	}},
 	{pattern: "backswimmer", name: "Backswimmer of the Grebe", thrower: "Marek of the Grebe", sheet: square, day: 307, step: 12, tweaks: []tweak{

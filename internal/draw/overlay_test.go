@@ -4,7 +4,7 @@ import (
 	"math"
 	"regexp"
 	"slices"
-	"strings"
+	"strconv"
 	"testing"
 
 	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
@@ -195,7 +195,11 @@ func TestKnobsStandOnThePictures(t *testing.T) {
 			drawn := false
 			for _, no := range k.Steps {
 				for _, s := range Next(r.Steps[no-1]).Sizes {
-					drawn = drawn || strings.Contains(s.Text, "mm")
+					m := quantities.FindStringSubmatch(s.Text)
+					drawn = drawn || m != nil && within(m[1], v)
+					for _, o := range r.Pattern.Knobs { // two that stand in one measure
+						drawn = drawn || m != nil && o.Unit == "mm" && o.Name != k.Name && within(m[1], v+r.Values[o.Name])
+					}
 				}
 			}
 			if !drawn {
@@ -203,6 +207,17 @@ func TestKnobsStandOnThePictures(t *testing.T) {
 			}
 		}
 	}
+}
+
+// within tells whether a figure is a value, or half, twice or the diagonal part of it.
+func within(figure string, v float64) bool {
+	f, err := strconv.ParseFloat(figure, 64)
+	for _, k := range []float64{1, 0.5, 2, math.Sqrt2 / 2} {
+		if err == nil && math.Abs(f-k*v) < 0.06 {
+			return true
+		}
+	}
+	return false
 }
 
 // Steps whose ends do not show the way have a picture half-way, between the two.

@@ -9,8 +9,8 @@ import (
 
 	. "tussock/internal/draw" //nolint:revive // tests of what is not exported too
 	"tussock/internal/sequence"
-	"tussock/internal/shelf"
 	"tussock/internal/sheet"
+	"tussock/internal/shelf"
 )
 
 var quantities = regexp.MustCompile(`⟨([0-9.]+)\|mm\|\d⟩`)

@@ -29,12 +29,12 @@ func begins(p *person, home, name, wide, high string, build int) {
 	p.fills("Name of the build", name)
 	p.clicks("Begin folding")
 	p.at(fmt.Sprintf("/bench/%d/fold/1", build))
-	p.sees("Step 1 of 16", name)
-	for range 15 {
+	p.sees("Step 1 of 17", name)
+	for range 16 {
 		p.types(kb.ArrowRight)
 	}
-	p.at(fmt.Sprintf("/bench/%d/fold/16", build))
-	p.sees("above the first fold. Bend it like that one")
+	p.at(fmt.Sprintf("/bench/%d/fold/17", build))
+	p.sees("it stands on its front legs and the second fold")
 	p.clicks("Done: set and balance")
 	p.at(fmt.Sprintf("/bench/%d/set", build))
 }

@@ -96,7 +96,7 @@ func (e PointPart) Folded(r *Course) (geom.Vec, error) {
 	if err == nil {
 		r.ref(basis.Ref{Kind: basis.Point, At: p})
 		if e.Mm || !written(e.K) {
-			r.refLength(from, p)
+			r.RefLength(from, p)
 		}
 	}
 	return p, err
@@ -293,7 +293,7 @@ func (e LinePar) Folded(r *Course) (geom.Line, geom.Segment, error) {
 		return l, geom.Segment{}, err
 	}
 	out, err := shifted(r, l, e.Mm.Num(r), e.Toward, e.L.Words(r))
-	r.refLength(seg.Mid(), out.Foot(seg.Mid()))
+	r.RefLength(seg.Mid(), out.Foot(seg.Mid()))
 	return out, r.across(out), err
 }
 
@@ -456,8 +456,8 @@ func (e LineTaper) Folded(r *Course) (geom.Line, geom.Segment, error) {
 		return l, geom.Segment{}, err
 	}
 	u, v := l.Foot(p).Add(l.N.Scale(side*e.A.Num(r))), l.Foot(q).Add(l.N.Scale(side*e.B.Num(r)))
-	r.refLength(l.Foot(p), u)
-	r.refLength(l.Foot(q), v)
+	r.RefLength(l.Foot(p), u)
+	r.RefLength(l.Foot(q), v)
 	r.ref(basis.Ref{Kind: basis.Point, At: u})
 	r.ref(basis.Ref{Kind: basis.Point, At: v})
 	out, ok := geom.LineThrough(u, v)

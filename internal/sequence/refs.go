@@ -66,7 +66,7 @@ func (r *Course) refNamed(name string, at geom.Vec) {
 	if err != nil || now.Dist(from) > geom.OnPaper {
 		return // what it was measured from lies elsewhere by now
 	}
-	r.refLength(from, at)
+	r.RefLength(from, at)
 }
 
 // measure keeps how a landmark was measured, once it is pinned to the paper.
@@ -96,8 +96,8 @@ func written(e NumExpr) bool {
 	return !depends && err == nil && basis.Folded(v)
 }
 
-// refLength keeps a length of the step under way.
-func (r *Course) refLength(from, to geom.Vec) {
+// RefLength keeps a length of the step under way.
+func (r *Course) RefLength(from, to geom.Vec) {
 	if mm := from.Dist(to); mm > geom.Distinct {
 		r.ref(basis.Ref{Kind: basis.Length, At: to, Along: geom.Segment{A: from, B: to}, Value: mm})
 	}

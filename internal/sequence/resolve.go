@@ -64,7 +64,7 @@ func (r *Course) ResolveBy(f FoldLine, plan func(at Resolved) (fold.Plan, error)
 			return out, err
 		}
 		at := was.Foot(r.Box.Centre())
-		r.refLength(at, out.Line.Foot(at))
+		r.RefLength(at, out.Line.Foot(at))
 	}
 	if f.Tilt != nil {
 		out.Tilt = f.Tilt.Num(r)
@@ -103,7 +103,7 @@ func (r *Course) stopShort(f FoldLine, out *Resolved) error {
 		}
 	}
 	if target := out.Line.Mirror(from); f.Gap != nil && !constant(f.Gap) && out.Gap > 0 { // a knob sets it
-		r.refLength(target, target.Add(out.Line.N.Scale(math.Copysign(out.Gap, out.Line.Side(from)))))
+		r.RefLength(target, target.Add(out.Line.N.Scale(math.Copysign(out.Gap, out.Line.Side(from)))))
 	}
 	out.Line = out.Line.Offset(math.Copysign(out.Gap/2, out.Gap*out.Line.Side(from)))
 	return nil

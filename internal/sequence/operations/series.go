@@ -239,7 +239,7 @@ func readRoll(p *lang.Parser, _ *sequence.Step) sequence.Action {
 }
 
 func (a *rollStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
-	l, _, err := a.edge.Folded(r)
+	l, edge, err := a.edge.Folded(r)
 	if err != nil {
 		return err
 	}
@@ -266,6 +266,7 @@ func (a *rollStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if !(width > 0.2) {
 		return fold.Errorf(fold.CodeKnob, "a roll needs a width of more than %s; it is %s", say.MM(0.2, 1), say.MM(width, 2))
 	}
+	r.RefLength(edge.Mid(), edge.Mid().Add(l.N.Scale(sign*width)))
 	for k := 1; k <= a.turns; k++ {
 		now := l.Offset(sign * width * float64(k))
 		if err := one(r, s, d, now, int8(-sign), fold.ValleySense, seedsAt(r, a.moving)); err != nil {
