@@ -105,7 +105,7 @@ var stories = []story{
 	{pattern: "natterjack", name: "Counter Natterjack", thrower: "Bram, ticket office", sheet: square, day: 305, step: 17, tweaks: []tweak{
 		{set: map[string]float64{"last": 0.47}, why: "Last fold a bit short of the middle", n: 6, mean: 0.012, sd: 0.005, height: 0.016, flips: 0, seen: []string{"caught the finger"}, chance: 0.9},
 	}},
-	{pattern: "backswimmer", name: "Backswimmer of the Grebe", thrower: "Marek of the Grebe", sheet: square, day: 307, step: 12, tweaks: []tweak{
+	{pattern: "backswimmer", name: "Backswimmer of the Grebe", thrower: "Marek of the Grebe", sheet: square, day: 307, step: 19, tweaks: []tweak{
 		{why: "Bent, not creased", n: 7, mean: 0.085, sd: 0.02, height: 0.075, flips: 0.6, seen: []string{"leapt backward", "landed on its feet", "landed on its back"}, chance: 0.8},
 	}},
 	{pattern: "mudskipper", name: "Half a wrapper", thrower: "Ilse, upper deck", sheet: halved, day: 315, step: 9},

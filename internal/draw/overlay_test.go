@@ -28,7 +28,7 @@ func everyStep(t *testing.T, do func(t *testing.T, r *sequence.Replay, d sequenc
 // places are the words of a step that say where, up to those that only say what is taken
 // along and which of two ways is meant.
 var (
-	asideOf = regexp.MustCompile(`\b(moving|grab|near|toward|layers|under|over|expect|fixed|as|about|gap|guard|radius|length|between|swap|down|up|type|square|removing)\b.*|^(sink|reverse|crimp|squash|petal) \w+`)
+	asideOf = regexp.MustCompile(`\b(moving|grab|near|toward|layers|under|over|expect|fixed|as|about|gap|guard|radius|length|between|swap|down|up|type|square|removing|spine)\b.*|^(sink|crimp|squash|petal) \w+|^reverse (inside|outside) \w+`)
 	words   = regexp.MustCompile(`[A-Za-z_]\w*`)
 	calls   = regexp.MustCompile(`\b(part|mid|toward|turned|meet|foot|par|taper|square|sheet|bis|rim|dist)\([^()]*(\([^()]*\)[^()]*)*\)`)
 )

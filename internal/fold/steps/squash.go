@@ -1,6 +1,7 @@
 package steps
 
 import (
+	"math"
 	"slices"
 
 	"tussock/internal/fold"
@@ -9,8 +10,10 @@ import (
 
 // SquashLines are the lines of a squash: b halves the angle between the flap's
 // spine and the hinge line m about which the flap stands up. Of the two lines
-// that halve it, it is the one that moves the spine's middle least.
-func SquashLines(spine geom.Segment, m geom.Line) (b geom.Line, ok bool) {
+// that halve it, it is the one that moves the spine's middle least; where both
+// move it alike, as at a right angle, the one that lays it on the stretch of m
+// that is meant.
+func SquashLines(spine geom.Segment, m geom.Line, onto geom.Segment) (b geom.Line, ok bool) {
 	s, ok := geom.LineThrough(spine.A, spine.B)
 	if !ok {
 		return b, false
@@ -19,14 +22,23 @@ func SquashLines(spine geom.Segment, m geom.Line) (b geom.Line, ok bool) {
 	if len(folds) == 0 {
 		return b, false
 	}
+	mid := spine.Mid()
 	b = folds[0]
 	for _, f := range folds[1:] {
-		if f.Mirror(spine.Mid()).Dist(spine.Mid()) < b.Mirror(spine.Mid()).Dist(spine.Mid()) {
+		d := f.Mirror(mid).Dist(mid) - b.Mirror(mid).Dist(mid)
+		if math.Abs(d) < alikePart*spine.Len() {
+			d = onto.Dist(f.Mirror(mid)) - onto.Dist(b.Mirror(mid))
+		}
+		if d < 0 {
 			b = f
 		}
 	}
 	return b, true
 }
+
+// alikePart is how much two ways may differ, as a part of the spine's length, and be alike:
+// paper with the errors of a hand squashes as exact paper does.
+const alikePart = 0.05
 
 // Squash opens a flap and flattens it the other way: the flap stands up along m,
 // its spine is laid on m, and the paper beyond b folds over. spine is on the

@@ -362,7 +362,22 @@ func TestRefusals(t *testing.T) {
 	if _, ok := steps.PetalLine([2]geom.Line{{N: geom.Vec{X: 1}}, {N: geom.Vec{X: 1}}}, [2]geom.Line{{N: geom.Vec{X: 1}}, {N: geom.Vec{X: 1}}}); ok {
 		t.Error("parallel lines give a petal")
 	}
-	if _, ok := steps.SquashLines(geom.Segment{A: geom.Vec{X: 1}, B: geom.Vec{X: 9}}, geom.Line{N: geom.Vec{Y: 1}}); ok {
+	if _, ok := steps.SquashLines(geom.Segment{A: geom.Vec{X: 1}, B: geom.Vec{X: 9}}, geom.Line{N: geom.Vec{Y: 1}}, geom.Segment{}); ok {
 		t.Error("a spine on its own line gives a squash")
+	}
+}
+
+// Square to its spine a flap may be laid to either side: the stretch that is named says
+// which, on exact paper and on paper that is a little off.
+func TestSquashAtARightAngle(t *testing.T) {
+	for _, off := range []float64{0, 1e-12, -1e-12, 1e-3, -1e-3, 0.02, -0.02} {
+		for _, way := range []float64{1, -1} {
+			spine := geom.Segment{B: geom.Vec{X: 10 * math.Sin(off), Y: 10 * math.Cos(off)}}
+			onto := geom.Segment{B: geom.Vec{X: way * 10}}
+			b, ok := steps.SquashLines(spine, geom.Line{N: geom.Vec{Y: 1}}, onto)
+			if !ok || b.Mirror(spine.B).Dist(geom.Vec{X: way * 10}) > 1e-9 {
+				t.Errorf("%v off, towards %v: laid to %v", off, way, b.Mirror(spine.B))
+			}
+		}
 	}
 }

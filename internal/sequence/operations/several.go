@@ -203,7 +203,7 @@ func (a *squashStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) 
 	if err != nil {
 		return err
 	}
-	b, ok := steps.SquashLines(seg, m)
+	b, ok := steps.SquashLines(seg, m, to)
 	if !ok {
 		return fold.Errorf(fold.CodeNoLine, "%s lies on %s already, so there is nothing to squash", a.spine.Words(r), a.onto.Words(r))
 	}
