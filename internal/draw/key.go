@@ -49,6 +49,7 @@ func Keys() []Key {
 	stroke("cut", "cut")
 	stroke("hidden", "hidden beneath")
 	arrow("fold", "fold over")
+	arrow("repeat", "as an earlier step")
 	arrow("behind", "fold behind")
 	arrow("unfold", "fold, crease, open again")
 	arrow("open", "open")
@@ -60,6 +61,7 @@ func Keys() []Key {
 	sign("meet", "these two meet")
 	sign("place", "a place to go by")
 	sign("hold", "hold here")
+	sign("press", "press here")
 	add("size", "measure this", func(o *Overlay) {
 		o.Sizes = append(o.Sizes, Size{Text: "12", TallMM: 5, At: [2]float64{15, -8.5},
 			Lines: flatPoints(geom.Vec{X: 3, Y: 4}, geom.Vec{X: 27, Y: 4}, geom.Vec{X: 3, Y: 2}, geom.Vec{X: 3, Y: 6}, geom.Vec{X: 27, Y: 2}, geom.Vec{X: 27, Y: 6})})

@@ -55,12 +55,19 @@ func arrowOf(kind string, from, control, to geom.Vec, size float64) Arrow {
 		a.Heads = append(a.Heads, broadHead(to, way, size))
 	case "pull": // the broad end is held and drawn
 		a.Heads = append(a.Heads, broadHead(from, c1.Sub(from), size), headAt(to, way, size, false))
+	case "repeat": // as an earlier step: a bar across the shaft
+		a.Heads = append(a.Heads, headAt(to, way, size, false), barAt(middle(from, c1, c2, to), to.Sub(from), size))
 	case "squash": // opened and pressed down
 		a.Heads = append(a.Heads, headAt(to, way, size, true), barAt(to, way, size))
 	default:
 		a.Heads = append(a.Heads, headAt(to, way, size, false))
 	}
 	return a
+}
+
+// middle is the place half-way along a curve.
+func middle(a, b, c, d geom.Vec) geom.Vec {
+	return geom.Mid(geom.Mid(geom.Mid(a, b), geom.Mid(b, c)), geom.Mid(geom.Mid(b, c), geom.Mid(c, d)))
 }
 
 // broadHead is a head of twice the width, in which paper shows.
@@ -103,6 +110,8 @@ func signAt(kind string, at geom.Vec, size float64) Sign {
 	switch kind {
 	case "place":
 		shapes = []Shape{{ring(0.72 * r), "paper"}, {ring(0.26 * r), "ink"}}
+	case "press": // a finger's tip from above
+		shapes = []Shape{{flatPoints(at, at.Add(geom.Vec{X: r, Y: 1.6 * r}), at.Add(geom.Vec{X: -r, Y: 1.6 * r})), "mark"}}
 	case "hold":
 		shapes = []Shape{{ring(1.2 * r), "paper"}, {ring(0.9 * r), "ink"}}
 	}

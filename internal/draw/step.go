@@ -79,7 +79,11 @@ func (k *sketch) mark() {
 	for _, s := range k.d.Lines {
 		k.stroke("meet", s)
 	}
-	if k.d.At != nil {
+	switch {
+	case k.d.At == nil:
+	case k.d.Op == sequence.OpGlue:
+		k.sign("press", *k.d.At)
+	default:
 		k.sign("meet", *k.d.At)
 	}
 	k.motions("pull")
@@ -92,6 +96,9 @@ func (k *sketch) touch() {
 	}
 	from, to := k.meeting(nil, nil)
 	k.arrow("unfold", from, to)
+	if k.d.Op == sequence.OpPinch && len(k.d.Lines) > 0 {
+		k.sign("press", k.d.Lines[0].Mid())
+	}
 }
 
 // pushes are the steps in which paper goes in between other layers.
@@ -275,6 +282,9 @@ func (k *sketch) fold() {
 		return
 	}
 	from, to := k.meeting(parts, of)
+	if arrow == "fold" && d.Like > 0 {
+		arrow = "repeat"
+	}
 	k.arrow(arrow, from, to)
 }
 

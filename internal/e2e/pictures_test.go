@@ -47,9 +47,9 @@ func TestPagePaintsWhatThePictureHolds(t *testing.T) {
 	p.clicks("Other side")
 	p.until("the picture again", `!document.querySelector("[aria-label='The paper before step 6 from the other side']")`)
 	// An order guard stands with its step.
-	p.visit(h.url + "/bench/13/follow/6")
-	p.sees("Not later:", "caught under the head")
-	p.visit(h.url + "/bench/13/fold/6")
+	p.visit(h.url + "/bench/13/follow/12")
+	p.sees("Not later:", "a flipper has no room to turn")
+	p.visit(h.url + "/bench/13/fold/12")
 	p.sees("Not later:")
 	p.quiet()
 }

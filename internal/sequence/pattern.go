@@ -128,6 +128,7 @@ type Step struct {
 
 	Act    Action
 	Expect int // pieces that move; -1 when not said
+	Like   int // the step that it repeats, from 1; 0 for none
 }
 
 // Guard says that a step must come before another, and what goes wrong else.

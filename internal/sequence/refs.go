@@ -72,8 +72,7 @@ func (r *Course) refNamed(name string, at geom.Vec) {
 // measure keeps how a landmark was measured, once it is pinned to the paper.
 func (r *Course) measure(name string, e PointExpr, at geom.Vec) {
 	p, ok := e.(PointPart)
-	if !ok || r.Sh != nil || r.mute > 0 || !p.Mm && written(p.K) {
-		delete(r.Out.Measures, name)
+	if r.Sh != nil || !ok || !p.Mm && written(p.K) { // runs with errors share the replay
 		return
 	}
 	on := r.State.FacetsAtSheet(at)

@@ -247,13 +247,30 @@ func (p *Parser) repeat(depth int) {
 		p.failAt(start, "the repeat makes the pattern too long", "repeat fewer steps")
 	}
 	names := p.namesGiven(lines)
+	first := p.firstStep(lines)
 	for k := range times {
 		s := suffix
 		if times > 1 {
 			s += strconv.Itoa(k + 1)
 		}
+		before := len(p.pat.Steps)
 		p.read(p.renamed(lines, names, s, swaps, mirrored), depth+1)
+		for i := before; i < len(p.pat.Steps) && first > 0; i++ {
+			p.pat.Steps[i].Like = first + i - before
+		}
 	}
+}
+
+// firstStep is the number of the first step that was read from lines; 0 when they have none.
+func (p *Parser) firstStep(lines []source) int {
+	for _, l := range lines {
+		for _, s := range p.pat.Steps {
+			if s.Line == l.Line {
+				return s.No
+			}
+		}
+	}
+	return 0
 }
 
 // renamed copies lines with names given in them suffixed and others swapped.
