@@ -116,9 +116,8 @@ func (s *Surface) induced() float64 {
 				g  float64
 			}{{q.b, g[j]}, {q.a, -g[j]}} {
 				dy, dz := mid.Y-e.at.Y, mid.Z-e.at.Z
-				if d2 := dy*dy + dz*dz; d2 > coreM*coreM {
-					w = w.Add(geom.Vec3{Y: -dz, Z: dy}.Scale(e.g / (2 * math.Pi * d2)))
-				}
+				core := p.core(e.at)
+				w = w.Add(geom.Vec3{Y: -dz, Z: dy}.Scale(e.g / (2 * math.Pi * math.Max(dy*dy+dz*dz, core*core))))
 			}
 		}
 		// In the far wake a leg is whole: half of its speed is felt at the wing.

@@ -82,7 +82,7 @@ func newLattice(strips []Strip, chordwise int) (l *lattice, ok bool) {
 	a := mat.NewDense(n, n, nil)
 	for i, p := range l.panels {
 		for j, q := range l.panels {
-			a.Set(i, j, q.at(p.control).Dot(p.normal))
+			a.Set(i, j, q.on(p).Dot(p.normal))
 		}
 	}
 	l.lu.Factorize(a)
@@ -161,12 +161,28 @@ func between(from, to Edge, part float64) Edge {
 	return Edge{mix(from.Lead, to.Lead), mix(from.Trail, to.Trail)}
 }
 
-// at is the velocity that a horseshoe of unit strength gives at a point (law of Biot
-// and Savart): the bound whirl and two legs that run aft without end.
-func (p panel) at(q geom.Vec3) geom.Vec3 {
-	v := line(p.a, p.b, q)
-	return v.Add(leg(p.b, q)).Sub(leg(p.a, q))
+// on is the velocity that a horseshoe of unit strength gives where another panel asks for it
+// (law of Biot and Savart): the bound whirl and two legs that run aft without end.
+func (p panel) on(q panel) geom.Vec3 {
+	v := line(p.a, p.b, q.control)
+	return v.Add(leg(p.b, q.control, q.core(p.b))).Sub(leg(p.a, q.control, q.core(p.a)))
 }
+
+// core is the radius within which a leg that begins at a place turns stiffly, where it
+// passes this panel: half the panel's width, for nearer the lattice is too coarse to tell.
+// The panel's own legs, and those of its neighbours beside it, are where it expects them.
+func (p panel) core(at geom.Vec3) float64 {
+	for _, own := range []geom.Vec3{p.a, p.b} {
+		if math.Hypot(at.Y-own.Y, at.Z-own.Z) < sameLegM {
+			return coreM
+		}
+	}
+	span := p.b.Sub(p.a)
+	return math.Hypot(span.Y, span.Z) / 2
+}
+
+// sameLegM is how near two legs are the same.
+const sameLegM = 1e-7
 
 // coreM is the distance below which a whirl gives nothing: the middle of the whirl.
 const coreM = 1e-9
@@ -183,14 +199,14 @@ func line(a, b, q geom.Vec3) geom.Vec3 {
 	return c.Scale(k)
 }
 
-// leg is that of a whirl from a point straight aft.
-func leg(from, q geom.Vec3) geom.Vec3 {
+// leg is that of a whirl from a point straight aft, with a core.
+func leg(from, q geom.Vec3, core float64) geom.Vec3 {
 	r := q.Sub(from)
 	d2 := r.Y*r.Y + r.Z*r.Z
 	if d2 < coreM*coreM {
 		return geom.Vec3{}
 	}
-	k := (1 + r.X/r.Len()) / (4 * math.Pi * d2)
+	k := (1 + r.X/r.Len()) / (4 * math.Pi * math.Max(d2, core*core))
 	return geom.Vec3{Y: -r.Z * k, Z: r.Y * k}
 }
 
