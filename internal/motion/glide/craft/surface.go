@@ -131,7 +131,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 		w := p.PartOf(id)
 		pieces[w] = append(pieces[w], piece)
 	}
-	wings := 0
+	wings, hinge := 0, 0.0 // and the mean height of their creases
 	for w, wing := range r.Openings {
 		root, found := rootOf(p, wing, a)
 		if !found {
@@ -151,6 +151,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 			return nil, false
 		default:
 			wings++
+			hinge += root.Z
 			for i := range s {
 				if s[i].Part = air.RightWing; s[i].Left.Lead.Y+s[i].Right.Lead.Y < 0 {
 					s[i].Part = air.LeftWing
@@ -163,25 +164,13 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 		return nil, false
 	}
 	// Nothing hangs below wings that are folded from the very edge of the keel.
-	if keel, found := cut(pieces[0], geom.Vec3{Z: rootHeight(out)}, stripsUpright, lip); found {
+	if keel, found := cut(pieces[0], geom.Vec3{Z: hinge / float64(wings)}, stripsUpright, lip); found {
 		for i := range keel {
 			keel[i].Part = air.Keel
 		}
 		out = append(out, keel...)
 	}
 	return out, true
-}
-
-func rootHeight(strips []air.Strip) float64 {
-	for _, s := range strips {
-		if s.Part == air.LeftWing && !s.FreeRight {
-			return s.Right.Lead.Z
-		}
-		if s.Part == air.RightWing && !s.FreeLeft {
-			return s.Left.Lead.Z
-		}
-	}
-	return 0
 }
 
 // rootOf is a spot of the crease that a wing swings about.
