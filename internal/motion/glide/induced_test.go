@@ -43,7 +43,7 @@ func TestLiftHasItsPrice(t *testing.T) {
 			folded++
 			price := toy.Shape.Derivatives(toy.Weight.CoM).Ki * math.Pi * toy.Shape.AspectRatio()
 			least, most = math.Min(least, price), math.Max(most, price)
-			if lo := map[bool]float64{true: 0.6, false: 0.95}[fins[id]]; !(price > lo && price < 1.65) {
+			if lo := map[bool]float64{true: 0.5, false: 0.95}[fins[id]]; !(price > lo && price < 1.3) {
 				outside++
 			}
 		}

@@ -2,6 +2,7 @@ package craft
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -132,6 +133,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 		pieces[w] = append(pieces[w], piece)
 	}
 	wings, hinge := 0, 0.0 // and the mean height of their creases
+	var feet []geom.Vec3   // of fins
 	for w, wing := range r.Openings {
 		root, found := rootOf(p, wing, a)
 		if !found {
@@ -144,6 +146,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 			if !found {
 				continue // a fin too small to carry anything
 			}
+			feet = append(feet, root)
 			for i := range s {
 				s[i].Part = air.Fin
 			}
@@ -163,6 +166,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 	if wings == 0 {
 		return nil, false
 	}
+	joined(out, feet)
 	// Nothing hangs below wings that are folded from the very edge of the keel.
 	if keel, found := cut(pieces[0], geom.Vec3{Z: hinge / float64(wings)}, stripsUpright, lip); found {
 		for i := range keel {
@@ -171,6 +175,24 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 		out = append(out, keel...)
 	}
 	return out, true
+}
+
+// footPart is how near a fin stands to a tip, as a part of the strip there, to stand on it.
+const footPart = 0.25
+
+// joined tells wing tips on which a fin stands that they are no free ends: the air does not
+// go round them.
+func joined(strips []air.Strip, feet []geom.Vec3) {
+	for i := range strips {
+		s := &strips[i]
+		if !s.Part.Wing() {
+			continue
+		}
+		for _, f := range feet {
+			near := func(e air.Edge) bool { return math.Hypot(e.Lead.Y-f.Y, e.Lead.Z-f.Z) < footPart*s.Width() }
+			s.FreeLeft, s.FreeRight = s.FreeLeft && !near(s.Left), s.FreeRight && !near(s.Right)
+		}
+	}
 }
 
 // rootOf is a spot of the crease that a wing swings about.
@@ -217,8 +239,9 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]air.Strip,
 		return air.Edge{Lead: geom.Vec3{X: lo, Y: y, Z: z}, Trail: geom.Vec3{X: hi, Y: y, Z: z}}, hi > lo
 	}
 	var out []air.Strip
+	at := boundaries(pieces, along, edge, long, n, n < stripsPerHalf)
 	for k := range n {
-		s0, s1 := long*float64(k)/float64(n), long*float64(k+1)/float64(n)
+		s0, s1 := at[k], at[k+1]
 		a, ok1 := edge(math.Max(s0, long*hair))
 		b, ok2 := edge(math.Min(s1, long*(1-hair)))
 		if !ok1 || !ok2 {
@@ -233,6 +256,82 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]air.Strip,
 		out = append(out, s)
 	}
 	return out, true
+}
+
+// A corner of the outline where the chord's slope turns by more than this, and which is
+// farther from a boundary than a part of the strips' width, is a boundary itself.
+const (
+	turnedSlope = 0.05
+	probePart   = 0.004
+)
+
+// boundaries are where a surface is cut into strips, from its root to its tip: evenly; few
+// strips at the corners of the outline, so that those between straight edges have its area.
+// Many strips have it anyhow, and a lattice wants them of a size.
+func boundaries(pieces [][]geom.Vec3, along func(geom.Vec3) float64, edge func(float64) (air.Edge, bool), long float64, n int, few bool) []float64 {
+	at := make([]float64, n+1)
+	for k := range at {
+		at[k] = long * float64(k) / float64(n)
+	}
+	if !few {
+		return at
+	}
+	var corners []float64
+	for _, piece := range pieces {
+		for _, v := range piece {
+			s := along(v)
+			if s < 2*probePart*long || s > (1-2*probePart)*long || slices.ContainsFunc(corners, func(c float64) bool { return math.Abs(c-s) < probePart*long }) {
+				continue
+			}
+			d := probePart * long
+			before, ok1 := edge(s - d)
+			here, ok2 := edge(s)
+			after, ok3 := edge(s + d)
+			bend := math.Abs(after.Lead.X-2*here.Lead.X+before.Lead.X) + math.Abs(after.Trail.X-2*here.Trail.X+before.Trail.X)
+			if ok1 && ok2 && ok3 && bend > turnedSlope*d {
+				corners = append(corners, s)
+			}
+		}
+	}
+	slices.Sort(corners)
+	taken := make([]bool, n+1)
+	taken[0], taken[n] = true, true
+	for _, c := range corners {
+		best := -1
+		for k := 1; k < n; k++ {
+			// Boundaries keep their order.
+			if !taken[k] && (best < 0 || math.Abs(at[k]-c) < math.Abs(at[best]-c)) && c > lastTaken(at, taken, k) && c < nextTaken(at, taken, k) {
+				best = k
+			}
+		}
+		if best > 0 {
+			at[best], taken[best] = c, true
+		}
+	}
+	// What lies between is spread evenly again.
+	for k := 0; k < n; {
+		to := k + 1
+		for !taken[to] {
+			to++
+		}
+		for j := k + 1; j < to; j++ {
+			at[j] = at[k] + (at[to]-at[k])*float64(j-k)/float64(to-k)
+		}
+		k = to
+	}
+	return at
+}
+
+func lastTaken(at []float64, taken []bool, k int) float64 {
+	for k--; !taken[k]; k-- {
+	}
+	return at[k]
+}
+
+func nextTaken(at []float64, taken []bool, k int) float64 {
+	for k++; !taken[k]; k++ {
+	}
+	return at[k]
 }
 
 // layersAt counts the pieces that lie at a place of a surface.
