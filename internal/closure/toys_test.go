@@ -4,6 +4,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"tussock/internal/closure"
@@ -237,7 +238,9 @@ func TestShelfOpensWhatItNames(t *testing.T) {
 			t.Fatal(err)
 		}
 		r := foldtest.Fold(t, string(text))
-		if len(r.Openings) == 0 || len(r.Bends) > 0 {
+		// What opens about creases that are not folded yet is posed with the toys of package body.
+		fresh := slices.ContainsFunc(r.Openings, func(o sequence.Opening) bool { return o.Fresh != 0 })
+		if len(r.Openings) == 0 || len(r.Bends) > 0 || fresh {
 			continue
 		}
 		tried++
