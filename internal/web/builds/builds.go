@@ -77,8 +77,8 @@ func (s *Routes) listBuilds(ctx context.Context, _ *struct{}) (*answer.Body[[]Bu
 		c := viewCard(b)
 		if p, err := answer.FindPattern(b.Pattern); err == nil {
 			// A build whose set-up cannot be drawn is listed without a picture.
-			if r, err := s.folding.Replay(p, b.Current()); err == nil && r.Toy != nil {
-				c.Picture = r.Finished()
+			if card, err := s.folding.Card(p, b.Current()); err == nil {
+				c.Picture = card.Picture
 			}
 		}
 		out = append(out, c)

@@ -37,6 +37,7 @@ type Routes struct {
 	store   *store.Store
 	cache   *lru.Cache[string, *ReplayView]
 	folds   *lru.Cache[string, folded]
+	cards   *lru.Cache[string, Card]
 	studies *lru.Cache[string, *StudyView]
 }
 
@@ -50,8 +51,12 @@ func New(s *store.Store) (*Routes, error) {
 	if err != nil {
 		return nil, err
 	}
+	cards, err := lru.New[string, Card](cachedReplays)
+	if err != nil {
+		return nil, err
+	}
 	folds, err := lru.New[string, folded](cachedFolds)
-	return &Routes{s, cache, folds, studies}, err
+	return &Routes{s, cache, folds, cards, studies}, err
 }
 
 // Register adds its routes.
@@ -109,14 +114,6 @@ func (s *Routes) Replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 	}
 	s.cache.Add(key, &v)
 	return &v, nil
-}
-
-// Finished is the finished toy: in the round, or as it lies where all of it is flat.
-func (v *ReplayView) Finished() *draw.Picture {
-	if v.Toy.Round != nil {
-		return v.Toy.Round
-	}
-	return &v.Steps[len(v.Steps)-1].After
 }
 
 func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {

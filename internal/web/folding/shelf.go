@@ -43,13 +43,11 @@ func (s *Routes) listPatterns(context.Context, *struct{}) (*answer.Body[[]Patter
 		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Good: p.Good, Show: p.Show, Minutes: p.Minutes,
 			WidthMM: p.WidthMM, HeightMM: p.HeightMM, Size: sheet.NameOf(p.WidthMM, p.HeightMM),
 			MinRatio: p.MinRatio, MaxRatio: p.MaxRatio, Steps: len(p.Steps), Knobs: viewKnobs(p)}
-		r, err := s.Replay(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})
+		c, err := s.Card(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})
 		if err != nil {
 			return nil, answer.AsProblem(err, "")
 		}
-		if r.Toy != nil {
-			v.Thickest, v.Picture = r.Toy.MaxLayers, r.Finished()
-		}
+		v.Thickest, v.Picture = c.Thickest, c.Picture
 		out = append(out, v)
 	}
 	return answer.OK(out)

@@ -280,7 +280,7 @@ async function anew(q: QueryClient, queryKey: readonly unknown[]) {
 
 /** What is no longer so, by what has happened. */
 export const changed = {
-  everything: (q: QueryClient) => q.invalidateQueries(),
+  everything: (q: QueryClient) => anew(q, []),
   builds: (q: QueryClient) => anew(q, question.builds().queryKey),
   papers: (q: QueryClient) => anew(q, question.papers().queryKey),
   settings: (q: QueryClient) => anew(q, question.settings().queryKey),
