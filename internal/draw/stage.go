@@ -84,11 +84,9 @@ func stageOf(r *sequence.Replay, step int, look Look, last *body.Pose) Stage {
 	if len(k.o.Arrows) == 0 {
 		k.farthest()
 	}
-	if n := len(r.Notes); n > 0 {
-		for _, m := range r.Notes {
-			if m.Step == step {
-				k.sign(m.At)
-			}
+	for _, m := range r.Notes {
+		if m.Step == step {
+			k.sign(m.At)
 		}
 	}
 	for _, m := range r.Masses {
@@ -154,7 +152,7 @@ func (k *scene) sign(at geom.Vec) {
 // corner is a corner of the paper and its way in a step.
 type corner struct{ from, to geom.Vec3 }
 
-// alike tells whether two pieces of a pose go the same way.
+// corners are those of the pieces that go the way of the one at a point of the sheet, or all.
 func (k *scene) corners(like geom.Vec, all bool) []corner {
 	move := func(f fold.FacetID) (geom.Iso3, bool) {
 		mid := k.after.State.F[f].Poly.Centroid()

@@ -106,7 +106,7 @@ func TestBothIsTwo(t *testing.T) {
 	}
 }
 
-// Every step says what to do in at most 25 words, and when it looks right, with how much it
+// Every step says what to do, and when it looks right, with how much it
 // may be off where something is placed.
 func TestEveryStepSaysWhenItIsRight(t *testing.T) {
 	tolerance := regexp.MustCompile(`within|about|no more than|short of|touching|without|\d\.\.\d`)

@@ -11,7 +11,6 @@ import (
 type Measured struct {
 	From PointExpr
 	At   geom.Vec // where that is, in the plane of the piece that holds the landmark, sheet coordinates
-	MM   float64
 }
 
 // listening tells whether what is looked up now places the step under way.
@@ -82,7 +81,7 @@ func (r *Course) measure(name string, e PointExpr, at geom.Vec) {
 	iso := r.State.F[on[0]].Iso
 	if err := r.quietly(func() error {
 		from, err := p.A.Folded(r)
-		r.Out.Measures[name] = Measured{From: p.A, At: iso.Inverse().Apply(from), MM: from.Dist(iso.Apply(at))}
+		r.Out.Measures[name] = Measured{From: p.A, At: iso.Inverse().Apply(from)}
 		return err
 	}); err != nil {
 		delete(r.Out.Measures, name)

@@ -1,4 +1,10 @@
-import { keepPreviousData, queryOptions, skipToken, type QueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  queryOptions,
+  skipToken,
+  type QueryClient,
+  type QueryFilters,
+} from "@tanstack/react-query";
 import {
   api,
   type Build,
@@ -273,21 +279,20 @@ export const question = {
  * Asks again after a change. A first answer that is still on its way is of before the
  * change, and would stand for the new one: it is let go.
  */
-async function anew(q: QueryClient, queryKey: readonly unknown[]) {
-  await q.cancelQueries({ queryKey });
-  await q.invalidateQueries({ queryKey });
+async function anew(q: QueryClient, which: QueryFilters) {
+  await q.cancelQueries(which);
+  await q.invalidateQueries(which);
 }
 
 /** What is no longer so, by what has happened. */
 export const changed = {
-  everything: (q: QueryClient) => anew(q, []),
-  builds: (q: QueryClient) => anew(q, question.builds().queryKey),
-  papers: (q: QueryClient) => anew(q, question.papers().queryKey),
-  settings: (q: QueryClient) => anew(q, question.settings().queryKey),
+  everything: (q: QueryClient) => anew(q, {}),
+  builds: (q: QueryClient) => anew(q, { queryKey: question.builds().queryKey }),
+  papers: (q: QueryClient) => anew(q, { queryKey: question.papers().queryKey }),
+  settings: (q: QueryClient) => anew(q, { queryKey: question.settings().queryKey }),
   /** Sentences that are on the page were told in the units before. */
-  units: (q: QueryClient) => q.invalidateQueries({ predicate: (x) => x.queryKey[0] !== "settings" }),
-  trials: (q: QueryClient) =>
-    q.invalidateQueries({ predicate: (x) => learnt.includes(String(x.queryKey[0])) }),
+  units: (q: QueryClient) => anew(q, { predicate: (x) => x.queryKey[0] !== "settings" }),
+  trials: (q: QueryClient) => anew(q, { predicate: (x) => learnt.includes(String(x.queryKey[0])) }),
 };
 
 /** Puts what is known already where it is asked for. */

@@ -145,7 +145,7 @@ function Drawn({
             size={size}
             id={id}
             parts={parts}
-            mirrored={!!transform?.includes("scale(")}
+            mirrored={!!transform?.includes("scaleX(-1)")}
           />
         )}
         {showCentre && picture.com && <Centre at={picture.com} r={size * 0.022} />}

@@ -48,7 +48,7 @@ export function StepPicture({
 export function ZoomNote({ ready, step }: { ready: Ready; step: number }) {
   const zoom = ready.good.steps[step - 1]?.frame.zoom ?? 1;
   if (zoom === 1) return null;
-  return <p className="text-xs text-quiet">Drawn {zoom} × as large as the open sheet.</p>;
+  return <p className="text-xs text-quiet">Drawn at {zoom} times the scale of the open sheet.</p>;
 }
 
 /** Where a step happens, magnified, when that is small. */
