@@ -92,7 +92,9 @@ func newModel(h *air.Shape, w air.Weight, bends air.Bends, doubt Doubt) *Model {
 	m.calibrate()
 	roll := -d.Clp * air.AirDensity * m.s * m.b * m.b / (4 / m.inverse[0][0])
 	pitch := math.Sqrt(math.Abs(d.Cma)*air.AirDensity*m.s*m.c/2*m.inverse[1][1]) - d.Cmq*air.AirDensity*m.s*m.c*m.c/4*m.inverse[1][1]
-	m.rate = math.Max(roll, pitch)
+	// The keel in a slip: it slows the drift, and rolls and turns about the centre of mass.
+	slip := air.AirDensity * m.s / 2 * m.keelSlope * (1/m.m.y + m.keelZ*m.keelZ*m.inverse[0][0] + m.keelX*m.keelX*m.inverse[2][2])
+	m.rate = math.Max(math.Max(roll, pitch), slip)
 	return m
 }
 

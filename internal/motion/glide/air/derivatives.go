@@ -83,8 +83,7 @@ func NewSurface(strips []Strip, chordwise int) (s *Surface, ok bool) {
 		bent(func(p panel) geom.Vec3 { return up.Scale(-side(p)) }),
 		bent(func(p panel) geom.Vec3 { return geom.Vec3{Y: when(p.lip && p.part == Keel)} }),
 		bent(func(p panel) geom.Vec3 {
-			within := math.Max(0, math.Min(p.to, s.noseM)-p.from) / (p.to - p.from)
-			return geom.Vec3{Y: -when(p.part == Keel) * within} // towards the right
+			return geom.Vec3{Y: -when(p.part == Keel) * p.ahead(s.noseM)} // towards the right
 		}),
 	)
 	if !ok {
@@ -104,17 +103,24 @@ func when(b bool) float64 {
 
 // induced is the drag that lift costs, by the wake far behind (Trefftz): dCDi / dCL².
 func (s *Surface) induced() float64 {
-	g := s.flow[fromBelow]
+	// The panels of a strip leave their wake in the same two lines.
+	n := s.lat.chordwise
+	sums := make([]float64, len(s.lat.panels)/n)
+	for i, g := range s.flow[fromBelow] {
+		sums[i/n] += g
+	}
 	drag, lift := 0.0, 0.0
-	for i, p := range s.lat.panels {
-		lift += g[i] * (p.b.Y - p.a.Y)
+	for i, g := range sums {
+		p := &s.lat.panels[i*n]
+		lift += g * (p.b.Y - p.a.Y)
 		mid := p.a.Add(p.b).Scale(0.5)
 		w := geom.Vec3{}
-		for j, q := range s.lat.panels {
+		for j := range sums {
+			q := &s.lat.panels[j*n]
 			for _, e := range [2]struct {
 				at geom.Vec3
 				g  float64
-			}{{q.b, g[j]}, {q.a, -g[j]}} {
+			}{{q.b, sums[j]}, {q.a, -sums[j]}} {
 				dy, dz := mid.Y-e.at.Y, mid.Z-e.at.Z
 				core := p.core(e.at)
 				w = w.Add(geom.Vec3{Y: -dz, Z: dy}.Scale(e.g / (2 * math.Pi * math.Max(dy*dy+dz*dz, core*core))))
@@ -122,7 +128,7 @@ func (s *Surface) induced() float64 {
 		}
 		// In the far wake a leg is whole: half of its speed is felt at the wing.
 		span := p.b.Sub(p.a)
-		drag -= g[i] * w.Dot(geom.Vec3{Y: -span.Z, Z: span.Y}) / 2
+		drag -= g * w.Dot(geom.Vec3{Y: -span.Z, Z: span.Y}) / 2
 	}
 	cl, cd := 2*lift/s.AreaM2, 2*drag/s.AreaM2
 	if cl == 0 {

@@ -63,8 +63,9 @@ func finned() []air.Strip {
 		e := func(k int) air.Edge {
 			return air.Edge{Lead: geom.Vec3{X: -2 * z(k), Z: z(k)}, Trail: geom.Vec3{X: 0.2, Z: z(k)}}
 		}
-		s = append(s, air.Strip{Left: e(k), Right: e(k + 1), FreeLeft: k == 0, Part: air.Keel, LipM: 0.01})
+		s = append(s, air.Strip{Left: e(k), Right: e(k + 1), Part: air.Keel, LipM: 0.01})
 	}
+	s[len(s)-3].FreeLeft = 1
 	return s
 }
 

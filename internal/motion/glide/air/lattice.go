@@ -28,8 +28,9 @@ func (p Part) Wing() bool { return p == RightWing || p == LeftWing }
 // for somebody who looks forward; of an upright one Left is the lower.
 type Strip struct {
 	Left, Right Edge
-	// FreeLeft and FreeRight tell that nothing is joined on there: a tip.
-	FreeLeft, FreeRight bool
+	// FreeLeft and FreeRight tell how free an end is, 0 to 1: 1 is a tip, at 0 something is
+	// joined on that the air does not go round.
+	FreeLeft, FreeRight float64
 	Part                Part
 	LipM                float64 // depth of the edge that can be bent, 0 for none
 	Layers              float64 // of paper at the leading edge
@@ -55,14 +56,28 @@ type panel struct {
 	a, b, control, normal geom.Vec3
 	legA, legB            float64 // from the ends of the bound whirl to the trailing edge
 	part                  Part
-	lip                   bool    // on the edge that can be bent
-	from, to              float64 // along x at mid strip
+	half                  float64    // of its width, m
+	lip                   bool       // on the edge that can be bent
+	from, to              [2]float64 // along x, at both ends of the strip
+}
+
+// ahead is the part of a panel that lies ahead of a place along x.
+func (p panel) ahead(x float64) float64 {
+	const n = 16
+	part, whole := 0.0, 0.0
+	for k := range n {
+		t := (float64(k) + 0.5) / n
+		from, to := p.from[0]+t*(p.from[1]-p.from[0]), p.to[0]+t*(p.to[1]-p.to[0])
+		part, whole = part+math.Max(0, math.Min(to, x)-from), whole+to-from
+	}
+	return part / whole
 }
 
 // lattice is all panels with the matrix of what each does at every control point.
 type lattice struct {
-	panels []panel
-	lu     mat.LU
+	panels    []panel // strip by strip
+	chordwise int     // how many make a strip
+	lu        mat.LU
 }
 
 // worstCondition is the condition number above which panels do not determine the flow.
@@ -71,7 +86,7 @@ const worstCondition = 1e12
 // newLattice covers strips with so many panels from front to back; the last ones
 // of a strip with a lip are the lip. ok is false when the panels do not determine the flow.
 func newLattice(strips []Strip, chordwise int) (l *lattice, ok bool) {
-	l = &lattice{}
+	l = &lattice{chordwise: chordwise}
 	for _, s := range strips {
 		l.cover(s, chordwise)
 	}
@@ -80,9 +95,10 @@ func newLattice(strips []Strip, chordwise int) (l *lattice, ok bool) {
 		return l, false
 	}
 	a := mat.NewDense(n, n, nil)
-	for i, p := range l.panels {
-		for j, q := range l.panels {
-			a.Set(i, j, q.on(p).Dot(p.normal))
+	for i := range l.panels {
+		p := &l.panels[i]
+		for j := range l.panels {
+			a.Set(i, j, l.panels[j].on(p).Dot(p.normal))
 		}
 	}
 	l.lu.Factorize(a)
@@ -90,12 +106,8 @@ func newLattice(strips []Strip, chordwise int) (l *lattice, ok bool) {
 }
 
 func (l *lattice) cover(s Strip, chordwise int) {
-	if s.FreeLeft {
-		s.Left = between(s.Left, s.Right, tipInset)
-	}
-	if s.FreeRight {
-		s.Right = between(s.Right, s.Left, tipInset)
-	}
+	left, right := s.Left, s.Right
+	s.Left, s.Right = between(left, right, tipInset*s.FreeLeft), between(right, left, tipInset*s.FreeRight)
 	cuts, lip := chordCuts(s, chordwise)
 	for k := range chordwise {
 		part := func(p float64) float64 { return cuts[k] + p*(cuts[k+1]-cuts[k]) }
@@ -106,8 +118,8 @@ func (l *lattice) cover(s Strip, chordwise int) {
 		l.panels = append(l.panels, panel{a: a, b: b, control: c,
 			normal: geom.Vec3{X: 1}.Cross(geom.Vec3{Y: span.Y, Z: span.Z}).Unit(),
 			legA:   s.Left.Trail.X - a.X, legB: s.Right.Trail.X - b.X,
-			part: s.Part, lip: k >= lip,
-			from: (at(s.Left, 0).X + at(s.Right, 0).X) / 2, to: (at(s.Left, 1).X + at(s.Right, 1).X) / 2})
+			part: s.Part, half: math.Hypot(span.Y, span.Z) / 2, lip: k >= lip,
+			from: [2]float64{at(s.Left, 0).X, at(s.Right, 0).X}, to: [2]float64{at(s.Left, 1).X, at(s.Right, 1).X}})
 	}
 }
 
@@ -163,7 +175,7 @@ func between(from, to Edge, part float64) Edge {
 
 // on is the velocity that a horseshoe of unit strength gives where another panel asks for it
 // (law of Biot and Savart): the bound whirl and two legs that run aft without end.
-func (p panel) on(q panel) geom.Vec3 {
+func (p *panel) on(q *panel) geom.Vec3 {
 	v := line(p.a, p.b, q.control)
 	return v.Add(leg(p.b, q.control, q.core(p.b))).Sub(leg(p.a, q.control, q.core(p.a)))
 }
@@ -171,14 +183,13 @@ func (p panel) on(q panel) geom.Vec3 {
 // core is the radius within which a leg that begins at a place turns stiffly, where it
 // passes this panel: half the panel's width, for nearer the lattice is too coarse to tell.
 // The panel's own legs, and those of its neighbours beside it, are where it expects them.
-func (p panel) core(at geom.Vec3) float64 {
-	for _, own := range []geom.Vec3{p.a, p.b} {
-		if math.Hypot(at.Y-own.Y, at.Z-own.Z) < sameLegM {
+func (p *panel) core(at geom.Vec3) float64 {
+	for _, own := range [2]*geom.Vec3{&p.a, &p.b} {
+		if dy, dz := at.Y-own.Y, at.Z-own.Z; dy*dy+dz*dz < sameLegM*sameLegM {
 			return coreM
 		}
 	}
-	span := p.b.Sub(p.a)
-	return math.Hypot(span.Y, span.Z) / 2
+	return p.half
 }
 
 // sameLegM is how near two legs are the same.

@@ -1,8 +1,10 @@
 package craft
 
 import (
+	"fmt"
 	"math"
 
+	"tussock/internal/body"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -60,7 +62,7 @@ var Language = sequence.Vocabulary{
 	Moves: "fly",
 	Heads: []sequence.Head{
 		{Word: headNose, Kind: sequence.APoint, Least: 1, Most: 1, What: "the nose", Fix: "nose T"},
-		{Word: headKeel, Kind: sequence.ALine, Least: 1, Most: 1, What: "the keel", Fix: "keel spine"},
+		{Word: headKeel, Kind: sequence.ALine, Least: 1, Most: 1, What: "the keel", Fix: "keel spine", Check: keelStays},
 	},
 	Sets:  []sequence.Setting{{Op: OpWing, Title: "set the wings", From: "from the keel", Says: wingSays}, {Op: OpFin, Title: "set the fins", From: "from the wing", Rides: true}},
 	Knobs: lastBends,
@@ -76,6 +78,18 @@ var Language = sequence.Vocabulary{
 		{Group: "step", Word: "fin", Syntax: "fin along LINE [and LINE]… moving P [and P]… angle DEG", Meaning: "Fins of a glider are set to an angle from the wing they stand on: they steer and carry nothing.",
 			Example: "sheet square 100\nvalley bring left to right as f\nfin along f moving L angle 90\nexpect L at R within 0.001"},
 	},
+}
+
+// keelStays looks whether the crease of the keel is still on the body once the wings are set:
+// a wing line that crosses it would swing the keel, and leave nothing that could fly.
+func keelStays(r *sequence.Replay, names []string) string {
+	if len(r.Openings) == 0 || r.Pattern.Setting(OpWing) == 0 || r.Pattern.Head(headNose) == "" {
+		return ""
+	}
+	if _, ok := FrameOf(r, body.Standing(r)); ok {
+		return ""
+	}
+	return fmt.Sprintf("the wing lines leave no keel: %s would swing along with a wing. Move the wing lines farther from it, or turn them less", r.Pattern.Called(names[0]))
 }
 
 // wingSays tells what a wing's angle from the keel comes to.

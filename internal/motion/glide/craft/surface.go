@@ -2,7 +2,6 @@ package craft
 
 import (
 	"math"
-	"slices"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -133,7 +132,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 		pieces[w] = append(pieces[w], piece)
 	}
 	wings, hinge := 0, 0.0 // and the mean height of their creases
-	var feet []geom.Vec3   // of fins
+	var fins []fin
 	for w, wing := range r.Openings {
 		root, found := rootOf(p, wing, a)
 		if !found {
@@ -146,10 +145,11 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 			if !found {
 				continue // a fin too small to carry anything
 			}
-			feet = append(feet, root)
 			for i := range s {
 				s[i].Part = air.Fin
 			}
+			fins = append(fins, fin{root, s})
+			continue
 		case !found:
 			return nil, false
 		default:
@@ -166,7 +166,7 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 	if wings == 0 {
 		return nil, false
 	}
-	joined(out, feet)
+	out = append(out, joined(out, fins)...)
 	// Nothing hangs below wings that are folded from the very edge of the keel.
 	if keel, found := cut(pieces[0], geom.Vec3{Z: hinge / float64(wings)}, stripsUpright, lip); found {
 		for i := range keel {
@@ -181,18 +181,56 @@ func gliderStrips(r *sequence.Replay, p body.Pose, a axes, lip float64) (out []a
 const footPart = 0.25
 
 // joined tells wing tips on which a fin stands that they are no free ends: the air does not
-// go round them.
-func joined(strips []air.Strip, feet []geom.Vec3) {
-	for i := range strips {
-		s := &strips[i]
-		if !s.Part.Wing() {
-			continue
+// go round them, the less the higher the fin is. A fin that leans in over its wing counts by
+// how high it stands: what lies flat against the wing shuts the air out between.
+func joined(strips []air.Strip, fins []fin) (out []air.Strip) {
+	for _, f := range fins {
+		high := f.high(geom.Vec3{})
+		for i := range strips {
+			s := &strips[i]
+			for _, e := range [2]struct {
+				root, tip geom.Vec3
+				free      *float64
+			}{{s.Right.Lead, s.Left.Lead, &s.FreeLeft}, {s.Left.Lead, s.Right.Lead, &s.FreeRight}} {
+				if *e.free == 0 || math.Hypot(e.tip.Y-f.root.Y, e.tip.Z-f.root.Z) > footPart*s.Width() {
+					continue
+				}
+				out := geom.Vec3{Y: e.tip.Y - e.root.Y, Z: e.tip.Z - e.root.Z}.Unit()
+				high = f.high(out)
+				*e.free = math.Max(0, 1-high/s.Width())
+			}
 		}
-		for _, f := range feet {
-			near := func(e air.Edge) bool { return math.Hypot(e.Lead.Y-f.Y, e.Lead.Z-f.Z) < footPart*s.Width() }
-			s.FreeLeft, s.FreeRight = s.FreeLeft && !near(s.Left), s.FreeRight && !near(s.Right)
+		if high > leastM {
+			out = append(out, f.strips...)
 		}
 	}
+	return out
+}
+
+// fin is one fin and the spot at which it stands.
+type fin struct {
+	root   geom.Vec3
+	strips []air.Strip
+}
+
+// high is how high a fin stands over a wing that runs outwards so. What leans inwards is
+// set upright.
+func (f fin) high(outwards geom.Vec3) (high float64) {
+	upright := func(v *geom.Vec3) {
+		d := geom.Vec3{Y: v.Y - f.root.Y, Z: v.Z - f.root.Z}
+		if in := d.Dot(outwards); in < 0 {
+			d = d.Sub(outwards.Scale(in))
+		}
+		v.Y, v.Z = f.root.Y+d.Y, f.root.Z+d.Z
+		high = math.Max(high, d.Len())
+	}
+	for i := range f.strips {
+		for _, e := range [2]*air.Edge{&f.strips[i].Left, &f.strips[i].Right} {
+			upright(&e.Lead)
+			upright(&e.Trail)
+		}
+	}
+	return high
 }
 
 // rootOf is a spot of the crease that a wing swings about.
@@ -204,6 +242,9 @@ func rootOf(p body.Pose, w sequence.Opening, a axes) (geom.Vec3, bool) {
 	}
 	return geom.Vec3{}, false
 }
+
+// leastM is the width, m, under which a surface carries nothing.
+const leastM = 1e-3
 
 // cut cuts the pieces of a surface into strips along the flow: of each strip the
 // foremost and the hindmost paper. ok is false for one that carries nothing: too small.
@@ -217,7 +258,7 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]air.Strip,
 			}
 		}
 	}
-	if long < 1e-3 {
+	if long < leastM {
 		return nil, false
 	}
 	ey, ez := (tip.Y-root.Y)/long, (tip.Z-root.Z)/long
@@ -238,19 +279,22 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]air.Strip,
 		y, z := root.Y+ey*s, root.Z+ez*s
 		return air.Edge{Lead: geom.Vec3{X: lo, Y: y, Z: z}, Trail: geom.Vec3{X: hi, Y: y, Z: z}}, hi > lo
 	}
+	within := func(t float64) float64 { return math.Min(math.Max(t, long*hair), long*(1-hair)) }
 	var out []air.Strip
-	at := boundaries(pieces, along, edge, long, n, n < stripsPerHalf)
 	for k := range n {
-		s0, s1 := at[k], at[k+1]
-		a, ok1 := edge(math.Max(s0, long*hair))
-		b, ok2 := edge(math.Min(s1, long*(1-hair)))
+		s0, s1 := long*float64(k)/float64(n), long*float64(k+1)/float64(n)
+		a, ok1 := edge(within(s0))
+		b, ok2 := edge(within(s1))
 		if !ok1 || !ok2 {
 			return nil, false
 		}
-		s := air.Strip{Left: a, Right: b, FreeRight: k == n-1, LipM: lip}
+		s := averaged(air.Strip{Left: a, Right: b, LipM: lip}, func(part float64) (air.Edge, bool) { return edge(within(s0 + part*(s1-s0))) })
+		if k == n-1 {
+			s.FreeRight = 1
+		}
 		// Left is the left or, of what stands upright, the lower.
 		if ey < -0.05 || math.Abs(ey) <= 0.05 && ez < 0 {
-			s = air.Strip{Left: b, Right: a, FreeLeft: k == n-1, LipM: lip}
+			s.Left, s.Right, s.FreeLeft, s.FreeRight = s.Right, s.Left, s.FreeRight, s.FreeLeft
 		}
 		s.Layers = layersAt(pieces, along, (s0+s1)/2, (a.Lead.X+b.Lead.X)/2+frontMM*air.Metres)
 		out = append(out, s)
@@ -258,80 +302,33 @@ func cut(pieces [][]geom.Vec3, root geom.Vec3, n int, lip float64) ([]air.Strip,
 	return out, true
 }
 
-// A corner of the outline where the chord's slope turns by more than this, and which is
-// farther from a boundary than a part of the strips' width, is a boundary itself.
-const (
-	turnedSlope = 0.05
-	probePart   = 0.004
-)
+// probes is how many chords of a strip are looked at to find what paper there is on average.
+const probes = 16
 
-// boundaries are where a surface is cut into strips, from its root to its tip: evenly; few
-// strips at the corners of the outline, so that those between straight edges have its area.
-// Many strips have it anyhow, and a lattice wants them of a size.
-func boundaries(pieces [][]geom.Vec3, along func(geom.Vec3) float64, edge func(float64) (air.Edge, bool), long float64, n int, few bool) []float64 {
-	at := make([]float64, n+1)
-	for k := range at {
-		at[k] = long * float64(k) / float64(n)
-	}
-	if !few {
-		return at
-	}
-	var corners []float64
-	for _, piece := range pieces {
-		for _, v := range piece {
-			s := along(v)
-			if s < 2*probePart*long || s > (1-2*probePart)*long || slices.ContainsFunc(corners, func(c float64) bool { return math.Abs(c-s) < probePart*long }) {
-				continue
-			}
-			d := probePart * long
-			before, ok1 := edge(s - d)
-			here, ok2 := edge(s)
-			after, ok3 := edge(s + d)
-			bend := math.Abs(after.Lead.X-2*here.Lead.X+before.Lead.X) + math.Abs(after.Trail.X-2*here.Trail.X+before.Trail.X)
-			if ok1 && ok2 && ok3 && bend > turnedSlope*d {
-				corners = append(corners, s)
-			}
+// averaged makes a strip's paper that between both of its ends, wherever the outline has a
+// kink: as much of it, and as far back, as the chords between are long and lie back.
+func averaged(s air.Strip, edge func(part float64) (air.Edge, bool)) air.Strip {
+	chord, mid := 0.0, 0.0
+	for k := range probes {
+		if e, ok := edge((float64(k) + 0.5) / probes); ok {
+			c := e.Trail.X - e.Lead.X
+			chord += c / probes
+			mid += c * (e.Lead.X + e.Trail.X) / 2 / probes
 		}
 	}
-	slices.Sort(corners)
-	taken := make([]bool, n+1)
-	taken[0], taken[n] = true, true
-	for _, c := range corners {
-		best := -1
-		for k := 1; k < n; k++ {
-			// Boundaries keep their order.
-			if !taken[k] && (best < 0 || math.Abs(at[k]-c) < math.Abs(at[best]-c)) && c > lastTaken(at, taken, k) && c < nextTaken(at, taken, k) {
-				best = k
-			}
-		}
-		if best > 0 {
-			at[best], taken[best] = c, true
-		}
+	have, at := s.Chord(), 0.0
+	for _, e := range [2]air.Edge{s.Left, s.Right} {
+		at += (e.Trail.X - e.Lead.X) * (e.Lead.X + e.Trail.X) / 4
 	}
-	// What lies between is spread evenly again.
-	for k := 0; k < n; {
-		to := k + 1
-		for !taken[to] {
-			to++
-		}
-		for j := k + 1; j < to; j++ {
-			at[j] = at[k] + (at[to]-at[k])*float64(j-k)/float64(to-k)
-		}
-		k = to
+	if chord <= 0 || have <= 0 {
+		return s
 	}
-	return at
-}
-
-func lastTaken(at []float64, taken []bool, k int) float64 {
-	for k--; !taken[k]; k-- {
+	k, by := chord/have, mid/chord-at/have
+	for _, e := range [2]*air.Edge{&s.Left, &s.Right} {
+		m, half := (e.Lead.X+e.Trail.X)/2+by, k*(e.Trail.X-e.Lead.X)/2
+		e.Lead.X, e.Trail.X = m-half, m+half
 	}
-	return at[k]
-}
-
-func nextTaken(at []float64, taken []bool, k int) float64 {
-	for k++; !taken[k]; k++ {
-	}
-	return at[k]
+	return s
 }
 
 // layersAt counts the pieces that lie at a place of a surface.

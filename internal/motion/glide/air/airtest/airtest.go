@@ -18,7 +18,7 @@ func Wing(b float64, strips int, inset bool, lead, chord func(y float64) float64
 	}
 	for k := range strips {
 		y0, y1 := b*(float64(k)/float64(strips)-0.5), b*(float64(k+1)/float64(strips)-0.5)
-		s := air.Strip{Left: edge(y0), Right: edge(y1), FreeLeft: inset && k == 0, FreeRight: inset && k == strips-1}
+		s := air.Strip{Left: edge(y0), Right: edge(y1), FreeLeft: free(inset && k == 0), FreeRight: free(inset && k == strips-1)}
 		out = append(out, s)
 		area += s.Chord() * s.Width()
 	}
@@ -74,4 +74,11 @@ func Surface(t *testing.T, s []air.Strip, chordwise int) *air.Surface {
 		t.Fatal("no surface")
 	}
 	return q
+}
+
+func free(tip bool) float64 {
+	if tip {
+		return 1
+	}
+	return 0
 }
