@@ -29,9 +29,10 @@ type Named struct {
 // Measures are what a position comes to, by name.
 type Measures map[string]float64
 
-// Measure evaluates a toy with all levers at given positions, in order of the levers. An
-// error means that it cannot be made or flown so.
-type Measure func(ctx context.Context, at []float64) (Measures, error)
+// Measure evaluates a toy with all levers at given positions, in order of the levers, by a
+// sample of trials: middles of what they come to. An error means that it cannot be made or
+// flown so.
+type Measure func(ctx context.Context, at []float64, by Sample) (Measures, error)
 
 // Positions are where levers stand.
 func Positions(levers []Lever) []float64 {

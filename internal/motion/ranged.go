@@ -6,11 +6,13 @@ import (
 	"tussock/internal/order"
 )
 
-// Range is the middle of many trials and where eight of ten lie.
+// Range is the middle of many trials, where eight of ten lie, and where nineteen of twenty.
 type Range struct {
 	Lo     float64 `json:"lo"`
 	Middle float64 `json:"middle"`
 	Hi     float64 `json:"hi"`
+	Lo95   float64 `json:"-"`
+	Hi95   float64 `json:"-"`
 }
 
 // RangeOf sorts values and gives their range, linear between order statistics.
@@ -19,7 +21,7 @@ func RangeOf(v []float64) Range {
 		return Range{}
 	}
 	slices.Sort(v)
-	return Range{order.Quantile(v, 0.1), order.Quantile(v, 0.5), order.Quantile(v, 0.9)}
+	return Range{order.Quantile(v, 0.1), order.Quantile(v, 0.5), order.Quantile(v, 0.9), order.Quantile(v, 0.025), order.Quantile(v, 0.975)}
 }
 
 // Outcome of a range.
@@ -27,5 +29,5 @@ func (r Range) Outcome(id, label, unit string, decimals int, sides ...string) Ou
 	if sides == nil {
 		sides = []string{}
 	}
-	return Outcome{ID: id, Label: label, Unit: unit, Lo: r.Lo, Middle: r.Middle, Hi: r.Hi, Decimals: decimals, Sides: sides}
+	return Outcome{ID: id, Label: label, Unit: unit, Lo: r.Lo, Middle: r.Middle, Hi: r.Hi, Lo95: r.Lo95, Hi95: r.Hi95, Decimals: decimals, Sides: sides}
 }

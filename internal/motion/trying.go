@@ -61,6 +61,8 @@ type Prediction struct {
 	Readings  []Reading `json:"readings"`
 	Checks    []Check   `json:"checks"`
 	Tries     int       `json:"tries"` // scattered trials that bands rest on
+	// Offered are the conditions that were left to the toy, and what it takes.
+	Offered map[string]float64 `json:"offered"`
 	// Drawing is what only this way of moving can draw.
 	Drawing *Drawing `json:"drawing,omitempty"`
 }
@@ -95,6 +97,8 @@ type Outcome struct {
 	Lo       float64  `json:"lo"`
 	Middle   float64  `json:"middle"`
 	Hi       float64  `json:"hi"`
+	Lo95     float64  `json:"lo95"` // nineteen of twenty lie between
+	Hi95     float64  `json:"hi95"`
 	Decimals int      `json:"decimals"`
 	Most     float64  `json:"most"`  // beyond this the number is not to be trusted and is told as more; 0 for none
 	Sides    []string `json:"sides"` // names of the negative and the positive side, and of neither

@@ -72,11 +72,12 @@ type Condition struct {
 	Default float64  `json:"default"`
 	Min     float64  `json:"min"`
 	Max     float64  `json:"max"`
-	None    bool     `json:"none"`    // 0, an empty field, means that there is none of it
-	Check   bool     `json:"check"`   // either 0 or 1
-	Options []Option `json:"options"` // the only values, when there are any
-	Step    float64  `json:"step"`    // a step that a hand can make, when it can be tuned; else 0
-	Least   float64  `json:"least"`   // of what is tuned
+	None    bool     `json:"none"`          // 0, an empty field, means that there is none of it
+	Own     string   `json:"own,omitempty"` // 0, an empty field, means that it is left to the toy: what it then is, in words
+	Check   bool     `json:"check"`         // either 0 or 1
+	Options []Option `json:"options"`       // the only values, when there are any
+	Step    float64  `json:"step"`          // a step that a hand can make, when it can be tuned; else 0
+	Least   float64  `json:"least"`         // of what is tuned
 	Most    float64  `json:"most"`
 	Logged  bool     `json:"logged"` // its name is kept with every trial
 	Says    string   `json:"says,omitempty"`
@@ -101,7 +102,7 @@ func (w *Way) Full(values Conditions) (Conditions, error) {
 		if len(c.Options) > 0 && !slices.ContainsFunc(c.Options, func(o Option) bool { return o.Value == v }) {
 			return nil, &given.Error{Field: c.Name, Value: v, Want: "one of the choices for " + c.Label}
 		}
-		if !(v >= c.Min && v <= c.Max) && !(c.None && v == 0) {
+		if !(v >= c.Min && v <= c.Max) && !((c.None || c.Own != "") && v == 0) {
 			return nil, &given.Error{Field: c.Name, Value: v, Want: say.Between(c.Min, c.Max, c.Unit, 2), Said: c.Label + " is " + say.Value(v, c.Unit, 2)}
 		}
 		out[c.Name] = v
@@ -158,6 +159,16 @@ func (w *Way) Bad() []string {
 	return out
 }
 
+// Gauge by its name.
+func (w *Way) Gauge(name string) Gauge {
+	for _, g := range w.Measures {
+		if g.Name == name {
+			return g
+		}
+	}
+	return Gauge{Name: name}
+}
+
 // Record by its id.
 func (w *Way) Record(id string) (Record, bool) {
 	for _, r := range w.Records {
@@ -207,6 +218,7 @@ type Gauge struct {
 type Aim struct {
 	Name  string  `json:"name"`
 	Label string  `json:"label"`
+	Gain  string  `json:"gain"`         // the measure that what it gains is told in
 	At    string  `json:"at,omitempty"` // what distance or height it is about, when there is one
 	Unit  string  `json:"unit,omitempty"`
 	First float64 `json:"first,omitempty"`

@@ -38,7 +38,7 @@ func optimise(t testing.TB, w *glide.Workbench, aim string, names ...string) (tu
 			}
 		}
 	}
-	f, err := tune.Optimise(context.Background(), levers, free, w.Measure(levers), w.Goal(aim, 5), 160, nil)
+	f, err := tune.Optimise(context.Background(), levers, free, w.Measure(levers), w.Goal(aim, 5), glide.Way().Gauge(glide.ByDistance), 160, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -59,7 +59,7 @@ func TestOptimiserMatchesAGrid(t *testing.T) {
 	for c := -3.0; c <= 12; c += 0.75 {
 		for a := -20.0; a <= 40; a += 3 {
 			x[index["curl"]], x[index[glide.AngleOfThrow]] = c, a
-			m, err := f(context.Background(), x)
+			m, err := f(context.Background(), x, motion.Whole)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -88,7 +88,7 @@ func TestOptimiserMatchesAGrid(t *testing.T) {
 func TestAims(t *testing.T) {
 	w := workbench(t, "curlew")
 	ring, levers := optimise(t, w, "ring", "curl", glide.SpeedOfThrow, glide.AngleOfThrow)
-	m, err := w.Measure(levers)(context.Background(), ring.At)
+	m, err := w.Measure(levers)(context.Background(), ring.At, motion.Whole)
 	if err != nil || math.Abs(m[glide.ByDistance]-5) > 0.8 {
 		t.Errorf("it lands at %v of 5 m (%v)", m[glide.ByDistance], err)
 	}
@@ -110,7 +110,7 @@ func TestSearchIsCalledOff(t *testing.T) {
 	levers := w.Levers(nil)
 	ctx, cancel := context.WithCancel(context.Background())
 	n := 0
-	_, err := tune.Optimise(ctx, levers, []int{0, 3}, w.Measure(levers), w.Goal("", 0), 300, func(p tune.Progress) {
+	_, err := tune.Optimise(ctx, levers, []int{0, 3}, w.Measure(levers), w.Goal("", 0), glide.Way().Gauge(glide.ByDistance), 300, func(p tune.Progress) {
 		n++
 		cancel()
 	})

@@ -42,7 +42,7 @@ func TestEveryWayHoldsToItsDescription(t *testing.T) {
 			}
 		}
 		for _, c := range w.Conditions {
-			inside := c.Default >= c.Min && c.Default <= c.Max || c.None && c.Default == 0
+			inside := c.Default >= c.Min && c.Default <= c.Max || (c.None || c.Own != "") && c.Default == 0
 			if !inside || c.Step > 0 && (c.Least < c.Min || c.Most > c.Max || c.Least >= c.Most) || c.Group == "" || c.Label == "" {
 				t.Errorf("%s: condition %+v", w.Name, c)
 			}
@@ -110,7 +110,7 @@ func tries(t *testing.T, w *ways.Way, p *sequence.Pattern, c motion.Conditions) 
 			t.Errorf("%s has no lever called %q", p.ID, name)
 		}
 	}
-	m, err := on.Measure(levers)(t.Context(), motion.Positions(levers))
+	m, err := on.Measure(levers)(t.Context(), motion.Positions(levers), motion.Rough)
 	if err != nil {
 		t.Fatalf("%s: %v", p.ID, err)
 	}

@@ -32,8 +32,8 @@ func TestFlightOfASetUp(t *testing.T) {
 		t.Fatalf("%+v", v)
 	}
 	first, last := drawn[glide.FlightDrawing](t, v.Drawing, "flight").Path[0], drawn[glide.FlightDrawing](t, v.Drawing, "flight").Path[len(drawn[glide.FlightDrawing](t, v.Drawing, "flight").Path)-1]
-	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM) > 0.1 {
-		t.Errorf("from %+v to %+v, %v m", first, last, drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM)
+	if first.X != 0 || first.Z != 1.6 || last.Z > 0.2 || math.Abs(last.X-drawn[glide.FlightDrawing](t, v.Drawing, "flight").Middle.DistanceM) > 0.1 {
+		t.Errorf("from %+v to %+v, %v m", first, last, drawn[glide.FlightDrawing](t, v.Drawing, "flight").Middle.DistanceM)
 	}
 	if d := v.Outcomes[0]; d.ID != "distance" || d.Lo > d.Middle || d.Middle > d.Hi || len(drawn[glide.FlightDrawing](t, v.Drawing, "flight").Band) < 5 {
 		t.Errorf("%+v", d)
@@ -45,8 +45,8 @@ func TestFlightOfASetUp(t *testing.T) {
 	if math.Abs(share-1) > 1e-9 {
 		t.Errorf("shares of modes sum to %v", share)
 	}
-	if less := predicted(c, "curlew", `"curl":0`, level); drawn[glide.FlightDrawing](t, less.Drawing, "flight").Nominal.DistanceM >= drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM {
-		t.Errorf("without curl %v m, with %v", drawn[glide.FlightDrawing](t, less.Drawing, "flight").Nominal.DistanceM, drawn[glide.FlightDrawing](t, v.Drawing, "flight").Nominal.DistanceM)
+	if less := predicted(c, "curlew", `"curl":0`, level); drawn[glide.FlightDrawing](t, less.Drawing, "flight").Middle.DistanceM >= drawn[glide.FlightDrawing](t, v.Drawing, "flight").Middle.DistanceM {
+		t.Errorf("without curl %v m, with %v", drawn[glide.FlightDrawing](t, less.Drawing, "flight").Middle.DistanceM, drawn[glide.FlightDrawing](t, v.Drawing, "flight").Middle.DistanceM)
 	}
 	rope := predicted(c, "curlew", `"curl":4`, strings.Replace(level, `{}`, `{"hall.length":5,"hall.rope_at":2,"hall.rope":1},"ghosts":[{"name":"before","knobs":{"curl":0}}]`, 1))
 	if f := drawn[glide.FlightDrawing](t, rope.Drawing, "flight"); f.End != "wall" || f.RopeOverM == nil || len(f.Ghosts) != 1 || f.Ghosts[0].Name != "before" || len(f.Ghosts[0].Path) < 5 {

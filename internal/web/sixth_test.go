@@ -45,7 +45,7 @@ var slideWay = motion.Way{
 	Kinds:      []motion.Kind{{Name: "far", Label: "Far", Asks: "How far did it slide?", Record: slid}},
 	Chips:      []motion.Chip{{Name: tipped, Bad: true}, {Name: "ran straight"}},
 	Measures:   []motion.Gauge{{Name: slid, Unit: "cm", Firm: true, Shown: true}},
-	Aims:       []motion.Aim{{Name: "farthest", Label: "farthest"}},
+	Aims:       []motion.Aim{{Name: "farthest", Label: "farthest", Gain: slid}},
 	Free:       []string{spreadKnob}, Sweep: []string{spreadKnob},
 	Accuracy: "for a straight board", Asked: &motion.Asked{Title: "the spread", How: "Against an angle card.", Fields: []motion.Field{{Name: spreadKnob, Label: "Spread", Unit: "deg", Min: 20, Max: 160}}},
 }
@@ -100,7 +100,7 @@ func (t *slideTrying) outlook(knobs map[string]float64) motion.Outlook {
 func (t *slideTrying) Levers(knobs map[string]float64) []motion.Lever { return t.on.Levers(knobs, nil) }
 
 func (t *slideTrying) Measure(levers []motion.Lever) motion.Measure {
-	return func(_ context.Context, at []float64) (motion.Measures, error) {
+	return func(_ context.Context, at []float64, _ motion.Sample) (motion.Measures, error) {
 		knobs, _ := motion.Split(levers, at)
 		return motion.Measures{slid: t.farM(knobs)}, nil
 	}

@@ -31,9 +31,9 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 		}
 		return out, nil
 	}
-	e := examination{w, knobs, m, log, w.Throw, &out}
+	e := examination{w, knobs, m, log, w.throw(m), &out}
 	e.out.Confidence = motion.Possible
-	if f := m.Fly(w.Throw, w.Room, nil); e.agrees(f) {
+	if f := m.Fly(w.throw(m), w.Room, nil); e.agrees(f) {
 		e.out.Confidence = motion.Likely
 	}
 	switch out.Symptom {
@@ -108,14 +108,14 @@ func (e examination) smallest(knob string, step float64, most int, want func(m *
 }
 
 // judged is how many throws a change is judged by.
-const judged = 16
+const judged = 40
 
 // rest is the share of throws in which a symptom may still be left.
 const rest = 0.35
 
 // shares gives the share of scattered throws that fly in any of some modes.
 func (e examination) shares(m *Model) func(...Mode) float64 {
-	s := m.Spread(e.throw, e.w.Room, e.w.Scatter, judged, 9, false)
+	s := m.Spread(e.throw, e.w.Room, e.w.Scatter, judged)
 	return func(modes ...Mode) float64 {
 		n := 0
 		for _, q := range modes {
@@ -131,8 +131,8 @@ func (e examination) outlook(knobs map[string]float64, t Throw) *motion.Outlook 
 	if err != nil {
 		return nil
 	}
-	s := m.Spread(t, e.w.Room, e.w.Scatter, BandThrows, bandSeed, false)
-	return &motion.Outlook{Outcome: distanceOf(s), Mode: string(m.Fly(t, e.w.Room, nil).Mode)}
+	s := m.Spread(t, e.w.Room, e.w.Scatter, motion.Draws)
+	return &motion.Outlook{Outcome: distanceOf(s), Mode: string(s.Usual())}
 }
 
 func (e examination) remedy(r motion.Remedy) motion.Remedy {

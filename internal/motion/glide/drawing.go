@@ -2,6 +2,7 @@ package glide
 
 import (
 	"context"
+	"encoding/json"
 	"math"
 	"sync"
 
@@ -11,12 +12,14 @@ import (
 // FlightDrawing is a predicted flight to be drawn. X is ahead, Y to the right, Z up from the
 // floor, m.
 type FlightDrawing struct {
-	Path      []FlightSpot `json:"path"`
-	Band      []BandPoint  `json:"band"` // where eight of ten throws pass
+	Path      []FlightSpot `json:"path"`    // the middle one of the scattered throws that fly in the usual mode
+	Perfect   []FlightSpot `json:"perfect"` // the throw just as meant, of a toy just as meant
+	Band      []BandPoint  `json:"band"`    // where eight of ten throws pass
 	Ghosts    []GhostPath  `json:"ghosts"`
 	End       string       `json:"end"`
 	RopeOverM *float64     `json:"rope_over_m,omitempty"` // how far over the rope; under is negative
-	Nominal   Nominal      `json:"nominal"`               // the throw without scatter, drawn as the path
+	Middle    FlightEnd    `json:"middle"`                // what came of the path
+	Meant     FlightEnd    `json:"meant"`                 // what came of the perfect throw
 }
 
 // FlightSpot is a moment of a flight.
@@ -40,13 +43,18 @@ type GhostPath struct {
 	Path      []FlightSpot `json:"path"`
 }
 
-// Nominal is the throw without scatter.
-type Nominal struct {
+// FlightEnd is what came of one throw.
+type FlightEnd struct {
 	DistanceM  float64 `json:"distance_m"`
 	TimeS      float64 `json:"time_s"`
 	HighestM   float64 `json:"highest_m"`
 	DriftM     float64 `json:"drift_m"`
 	HeadingDeg float64 `json:"heading_deg"`
+	Mode       string  `json:"mode"`
+}
+
+func endOf(f Flight) FlightEnd {
+	return FlightEnd{f.DistanceM, f.TimeS, f.HighestM, f.DriftM, f.HeadingDeg, string(f.Mode)}
 }
 
 func distanceOf(s Spread) motion.Outcome {
@@ -56,7 +64,7 @@ func distanceOf(s Spread) motion.Outcome {
 // Predict throws a set-up: its numbers and its flight. Numbers and throws rest on the
 // same model, which nothing changes.
 func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
-	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Tries: BandThrows}
+	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Tries: motion.Draws}
 	w = w.asked(ctx)
 	m, err := w.Model(knobs)
 	if err != nil {
@@ -71,30 +79,35 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 	if toy.Glider {
 		numbers.Go(func() { out.Readings = m.Readings() })
 	}
-	f, path := w.drawn(m)
-	d := &FlightDrawing{Path: path, Ghosts: []GhostPath{}, End: string(f.End), Nominal: Nominal{f.DistanceM, f.TimeS, f.HighestM, f.DriftM, f.HeadingDeg}}
+	t := w.throw(m)
+	out.Offered = map[string]float64{}
+	if w.Throw.SpeedMS == 0 {
+		out.Offered[SpeedOfThrow] = t.SpeedMS
+	}
+	throws := m.throws(t, w.Room, w.Scatter, 0, motion.Draws, true)
+	s := told(throws)
+	f := s.middle(throws)
+	meant, perfect := w.meant(m)
+	d := &FlightDrawing{Path: drawn(f.path), Perfect: drawn(perfect), Ghosts: []GhostPath{}, End: string(f.End), Middle: endOf(f.Flight), Meant: endOf(meant), Band: s.Band}
 	if !math.IsNaN(f.RopeOverM) {
 		d.RopeOverM = &f.RopeOverM
 	}
-	s := m.Spread(w.Throw, w.Room, w.Scatter, BandThrows, bandSeed, true)
-	if d.Band = s.Band; d.Band == nil {
-		d.Band = []BandPoint{}
-	}
-	out.Mode, out.ModeWords = string(f.Mode), f.Mode.Words()
+	usual := s.Usual()
+	out.Mode, out.ModeWords = string(usual), usual.Words()
 	out.Outcomes = []motion.Outcome{distanceOf(s), s.Time.Outcome(Time, "Time", "s", 1), s.Highest.Outcome("highest", "Highest", "m", 1),
 		s.Drift.Outcome("drift", "Drift", "m", 1, "left", "right", "straight")}
-	out.Modes = motion.Shares(s.Modes, BandThrows)
+	out.Modes = motion.Shares(s.Modes, motion.Draws)
 	for _, g := range ghosts {
 		if err := ctx.Err(); err != nil {
 			numbers.Wait()
 			return out, err
 		}
-		n, err := w.Model(g.Knobs)
+		p, err := w.ghost(g.Knobs)
 		if err != nil {
 			continue // it cannot be folded on this sheet: no ghost
 		}
-		gf, gp := w.drawn(n)
-		d.Ghosts = append(d.Ghosts, GhostPath{g.Name, gf.DistanceM, string(gf.Mode), gp})
+		p.Name = g.Name
+		d.Ghosts = append(d.Ghosts, p)
 	}
 	out.Drawing = &motion.Drawing{Kind: "flight", Data: d}
 	numbers.Wait()
@@ -107,16 +120,43 @@ func (w *Workbench) Outlook(ctx context.Context, knobs map[string]float64) (moti
 	if err != nil {
 		return motion.Outlook{}, err
 	}
-	s := m.Spread(w.Throw, w.Room, w.Scatter, BandThrows, bandSeed, false)
-	return motion.Outlook{Outcome: distanceOf(s), Mode: string(m.Fly(w.Throw, w.Room, nil).Mode)}, nil
+	s := m.Spread(w.throw(m), w.Room, w.Scatter, motion.Draws)
+	return motion.Outlook{Outcome: distanceOf(s), Mode: string(s.Usual())}, nil
+}
+
+// ghost is the path of an earlier set-up. It stays on the mat while the toy is set, so it is
+// kept.
+func (w *Workbench) ghost(knobs map[string]float64) (GhostPath, error) {
+	key, err := json.Marshal([]any{knobs, w.conditions}) // map keys are sorted
+	if err != nil {
+		return GhostPath{}, err
+	}
+	if p, kept := w.ghosts.Get(string(key)); kept {
+		return p, nil
+	}
+	m, err := w.Model(knobs)
+	if err != nil {
+		return GhostPath{}, err
+	}
+	throws := m.throws(w.throw(m), w.Room, w.Scatter, 0, motion.Draws, true)
+	s := told(throws)
+	p := GhostPath{DistanceM: s.Distance.Middle, Mode: string(s.Usual()), Path: drawn(s.middle(throws).path)}
+	w.ghosts.Add(string(key), p)
+	return p, nil
 }
 
 // drawnSamples is how many moments of a flight are drawn at most.
 const drawnSamples = 160
 
-func (w *Workbench) drawn(m *Model) (Flight, []FlightSpot) {
+// meant is the throw just as meant.
+func (w *Workbench) meant(m *Model) (Flight, []Sample) {
 	path := make([]Sample, 0, 3200)
-	f := m.Fly(w.Throw, w.Room, &path)
+	f := m.Fly(w.throw(m), w.Room, &path)
+	return f, path
+}
+
+// drawn are the moments of a path that are drawn.
+func drawn(path []Sample) []FlightSpot {
 	every := (len(path) + drawnSamples - 1) / drawnSamples
 	out := []FlightSpot{}
 	// A millimetre is kept: it is drawn.
@@ -126,5 +166,5 @@ func (w *Workbench) drawn(m *Model) (Flight, []FlightSpot) {
 			out = append(out, FlightSpot{r(p.T), r(p.X), r(p.Y), r(p.Z), r(p.Speed), r(p.Attack), r(p.Pitch), r(p.Bank), r(p.Heading)})
 		}
 	}
-	return f, out
+	return out
 }

@@ -154,7 +154,13 @@ func (m *Model) fly(t Throw, room Room, path *[]Sample, fixed float64) (out Flig
 	if path != nil {
 		*path = append(*path, m.sample(now, &s, out.HeadingDeg))
 	}
-	out.Mode = out.classify()
+	trim := 0.0
+	if out.dips > 0 {
+		if t := m.Trims(); len(t) > 0 {
+			trim = t[0].SpeedMS
+		}
+	}
+	out.Mode = out.classify(trim)
 	return out
 }
 

@@ -5,6 +5,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion/glide/air"
+	"tussock/internal/motion/glide/craft"
 )
 
 // vec is a vector in body axes: x forward, y right, z down.
@@ -38,25 +39,34 @@ type Model struct {
 	curved         float64 // J3, m^5
 	rate           float64 // fastest own rate per m/s
 	flat           bool    // as if no edge were curled, to compare with the lattice
+	sprung         *craft.Toy
 }
 
 // NewModel joins shape, weight and bends. The lattice is not solved anew.
 func NewModel(h *air.Shape, w air.Weight, bends air.Bends) *Model {
-	return newModel(h, w, bends, Doubt{})
+	return newModel(h, w, h.Derivatives(w.CoM), bends, certain)
 }
 
-func newModel(h *air.Shape, w air.Weight, bends air.Bends, doubt Doubt) *Model {
-	m := &Model{Shape: h, Weight: w, Bends: bends, s: h.AreaM2, b: h.SpanM, c: h.ChordM}
-	m.D = h.Derivatives(w.CoM)
-	d := m.D
+// ModelOf is the model of a toy, which also knows how the toy is once its wings have sprung
+// up.
+func ModelOf(t craft.Toy, bends air.Bends) *Model {
+	m := NewModel(t.Shape, t.Weight, bends)
+	m.sprung = t.Sprung
+	return m
+}
+
+func newModel(h *air.Shape, w air.Weight, d air.Derivatives, bends air.Bends, doubt Doubt) *Model {
+	m := &Model{Shape: h, Weight: w, Bends: bends, D: d, s: h.AreaM2, b: h.SpanM, c: h.ChordM}
+	m.D.NeutralM += doubt.Neutral * m.c
+	m.D.Cma -= doubt.Neutral * d.CNa
+	d = m.D
 	m.polar = polarOf(h, d, w.CoM.X, w.CoM.Z, (bends.CurlRight+bends.CurlLeft)/2)
-	lips := 1.0
-	if doubt != (Doubt{}) {
-		lips = doubt.Curl
-		m.polar.cd0 *= doubt.Friction
-		m.polar.curl *= lips
-		m.polar.kept *= doubt.Suction
-	}
+	lips := doubt.Curl
+	m.polar.cd0 *= doubt.Friction
+	m.polar.curl *= lips
+	m.polar.kept *= doubt.Suction
+	m.polar.stall += doubt.Stall
+	m.polar.travel *= doubt.Travel
 	m.table = m.polar.table()
 	m.FloorM = [2]float64{math.Inf(-1), math.Inf(1)}
 	for _, q := range h.Corners {

@@ -9,12 +9,8 @@ import (
 	"tussock/internal/motion/glide/air"
 )
 
-// neutralBy is how far the neutral point may be out, as a part of the mean chord: the
-// lattice is better, soft wings are not.
-const neutralBy = 0.03
-
-// doubtSamples is how many draws of the uncertain constants a band rests on.
-const doubtSamples = 10
+// doubtSamples is how many draws of what is not known a band of a trim rests on.
+const doubtSamples = 48
 
 // Readings are the numbers of a glider, each with its band, what is usual, what it means
 // and what moves it.
@@ -129,8 +125,9 @@ func trimSays(t Trim) string {
 // doubted is the band of a trim over the range of the uncertain constants.
 func (m *Model) doubted() (speed, ratio, sink, stiff motion.Range) {
 	var v, r, s, k []float64
-	for _, d := range (Scatter{Constants: true}).draws(doubtSamples, 5, Throw{}, m.Bends) {
-		if t := m.variant(d).Trims(); len(t) > 0 {
+	toys := m.many()
+	for i := range doubtSamples {
+		if t := toys.of(Scatter{Constants: true}.draw(i, Throw{}, m.Bends)).Trims(); len(t) > 0 {
 			v, r, s, k = append(v, t[0].SpeedMS), append(r, t[0].Ratio), append(s, t[0].SinkMS), append(k, t[0].Stiffness)
 		}
 	}

@@ -1,94 +1,14 @@
 package glide
 
 import (
+	"cmp"
 	"math"
-	"math/rand/v2"
+	"runtime"
 	"slices"
+	"sync"
 
-	"tussock/internal/geom"
 	"tussock/internal/motion"
-	"tussock/internal/motion/glide/air"
 )
-
-// Scatter is how much a person's throws and last bends differ from what was meant, one
-// standard deviation each.
-type Scatter struct {
-	SpeedPart, AngleDeg, BankDeg, YawDeg float64 // of the throw
-	CurlDeg                              float64 // of each tail edge
-	TwistDeg, RudderDeg, NoseDeg         float64
-	CoMMM                                float64 // along the toy, from folds that lie a little off
-	// Constants lets the uncertain constants of the model vary over their range too.
-	Constants bool
-}
-
-// ScatterOf is the scatter of a hand: "adult", or "child" with about twice of everything.
-func ScatterOf(hand string) Scatter {
-	s := Scatter{SpeedPart: 0.05, AngleDeg: 4, BankDeg: 5, YawDeg: 2, CurlDeg: 1, TwistDeg: 0.35, RudderDeg: 1, NoseDeg: 1, CoMMM: 0.5, Constants: true}
-	if hand == "child" {
-		s = Scatter{SpeedPart: 0.12, AngleDeg: 8, BankDeg: 9, YawDeg: 4, CurlDeg: 2.5, TwistDeg: 0.9, RudderDeg: 2.5, NoseDeg: 2, CoMMM: 1, Constants: true}
-	}
-	return s
-}
-
-// Doubt multiplies the least certain constants; the zero value leaves them alone.
-type Doubt struct{ Friction, Curl, Suction float64 }
-
-// scattered is one toy and throw out of a scatter. Each is drawn with its opposite, so that
-// even toys stay even on average.
-type scattered struct {
-	throw Throw
-	bends air.Bends
-	aftM  float64
-	doubt Doubt
-}
-
-func (s Scatter) draws(n int, seed uint64, t Throw, b air.Bends) []scattered {
-	r := rand.New(rand.NewPCG(seed, 77))
-	out := make([]scattered, 0, n)
-	var z [9]float64
-	var u [3]float64
-	for i := range n {
-		if i%2 == 0 {
-			for k := range z {
-				z[k] = r.NormFloat64()
-			}
-			for k := range u {
-				u[k] = r.Float64()
-			}
-		} else {
-			for k := range z {
-				z[k] = -z[k]
-			}
-			for k := range u {
-				u[k] = 1 - u[k]
-			}
-		}
-		d := scattered{throw: t, bends: b}
-		d.throw.SpeedMS *= 1 + clamp(s.SpeedPart*z[0], -0.5, 0.5)
-		d.throw.AngleDeg += s.AngleDeg * z[1]
-		d.throw.BankDeg += s.BankDeg * z[2]
-		d.throw.YawDeg += s.YawDeg * z[3]
-		d.bends.CurlRight += geom.Rad(s.CurlDeg) * z[4]
-		d.bends.CurlLeft += geom.Rad(s.CurlDeg) * z[5]
-		d.bends.Twist += geom.Rad(s.TwistDeg) * z[6]
-		d.bends.Rudder += geom.Rad(s.RudderDeg) * z[7]
-		d.bends.Nose += geom.Rad(s.NoseDeg) * z[8]
-		d.aftM = s.CoMMM * air.Metres * (z[0] + z[4]) / math.Sqrt2
-		if s.Constants {
-			// Uniform over the ranges of the list of constants.
-			d.doubt = Doubt{Friction: (1.0 + 0.5*u[0]) / air.FrictionFactor, Curl: (0.5 + 0.4*u[1]) / air.CurlEfficiency, Suction: 0.4 * u[2] / air.SuctionKept}
-		}
-		out = append(out, d)
-	}
-	return out
-}
-
-// variant is the toy of a draw.
-func (m *Model) variant(d scattered) *Model {
-	w := m.Weight
-	w.CoM.X += d.aftM
-	return newModel(m.Shape, w, d.bends, d.doubt)
-}
 
 // BandPoint is where eight of ten flights pass at a distance ahead.
 type BandPoint struct {
@@ -107,41 +27,92 @@ type Spread struct {
 	Band                           []BandPoint
 }
 
-// BandThrows is how many scattered throws a band rests on, always the same ones
-// everywhere, so that one set-up has one band.
-const (
-	BandThrows = 24
-	bandSeed   = 3
-	bandPoints = 40
-)
+const bandPoints = 40
 
-// Spread throws n toys out of a scatter. The same seed gives the same throws. With a
-// band it also tells where eight of ten of them pass.
-func (m *Model) Spread(t Throw, room Room, s Scatter, n int, seed uint64, band bool) Spread {
-	out := Spread{N: n, Modes: map[Mode]int{}}
+// thrown is one throw out of the scatter and what came of it.
+type thrown struct {
+	Flight
+	path []Sample
+}
+
+// throws are the n throws out of a scatter from number from on, made side by side; with their paths
+// when they are to be drawn.
+func (m *Model) throws(t Throw, room Room, s Scatter, from, n int, paths bool) []thrown {
+	out := make([]thrown, n)
+	toys := m.many()
+	workers := min(runtime.GOMAXPROCS(0), (n+leastEach-1)/leastEach)
+	var wg sync.WaitGroup
+	for k := range workers {
+		wg.Go(func() {
+			buf := make([]Sample, 0, 3200)
+			for i := k; i < n; i += workers {
+				d := s.draw(from+i, t, m.Bends)
+				if !paths {
+					out[i].Flight = toys.of(d).Fly(d.throw, room, nil)
+					continue
+				}
+				buf = buf[:0]
+				out[i].Flight = toys.of(d).Fly(d.throw, room, &buf)
+				out[i].path = slices.Clone(buf)
+			}
+		})
+	}
+	wg.Wait()
+	return out
+}
+
+// leastEach is how many throws are worth a worker.
+const leastEach = 8
+
+// told is what throws come to; with their paths also where eight of ten pass.
+func told(throws []thrown) Spread {
+	out := Spread{N: len(throws), Modes: map[Mode]int{}}
 	var dist, time, high, drift []float64
 	var paths [][]Sample
 	far := 0.0
-	buf := make([]Sample, 0, 1024)
-	for _, d := range s.draws(n, seed, t, m.Bends) {
-		v := m.variant(d)
-		var f Flight
-		if band {
-			buf = buf[:0]
-			f = v.Fly(d.throw, room, &buf)
-			paths = append(paths, slices.Clone(buf))
-		} else {
-			f = v.Fly(d.throw, room, nil)
-		}
+	for _, f := range throws {
 		out.Modes[f.Mode]++
 		dist, time, high, drift = append(dist, f.DistanceM), append(time, f.TimeS), append(high, f.HighestM), append(drift, f.DriftM)
+		if f.path != nil {
+			paths = append(paths, f.path)
+		}
 		far = math.Max(far, f.AheadM)
 	}
 	out.Distance, out.Time, out.Highest, out.Drift = motion.RangeOf(dist), motion.RangeOf(time), motion.RangeOf(high), motion.RangeOf(drift)
-	if band {
+	if len(paths) > 0 {
 		out.Band = bandOf(paths, far)
 	}
 	return out
+}
+
+// Spread throws n toys out of a scatter, always the same ones.
+func (m *Model) Spread(t Throw, room Room, s Scatter, n int) Spread {
+	return told(m.throws(t, room, s, 0, n, false))
+}
+
+// Usual is the mode that most throws have.
+func (s Spread) Usual() Mode {
+	var best Mode
+	for _, m := range modes {
+		if best == "" || s.Modes[m] > s.Modes[best] {
+			best = m
+		}
+	}
+	return best
+}
+
+// middle is the throw that comes down at the middle distance of those that fly in the usual mode.
+func (s Spread) middle(throws []thrown) thrown {
+	var of []thrown
+	for _, f := range throws {
+		if f.Mode == s.Usual() {
+			of = append(of, f)
+		}
+	}
+	slices.SortFunc(of, func(a, b thrown) int {
+		return cmp.Compare(math.Abs(a.DistanceM-s.Distance.Middle), math.Abs(b.DistanceM-s.Distance.Middle))
+	})
+	return of[0]
 }
 
 func bandOf(paths [][]Sample, far float64) []BandPoint {

@@ -29,7 +29,7 @@ func toy(t testing.TB, id string, s sheet.Sheet, knobs map[string]float64) (craf
 func shelfGlider(t testing.TB, id string, knobs map[string]float64) *Model {
 	t.Helper()
 	g, b := toy(t, id, a4, knobs)
-	return NewModel(g.Shape, g.Weight, b)
+	return ModelOf(g, b)
 }
 
 func gliderOn(t testing.TB, id string, gsm float64, knobs map[string]float64) *Model {

@@ -26,6 +26,7 @@ type polar struct {
 	stall, width float64 // rad
 	cd0          float64
 	np, area     float64 // over the chord, behind the centre of mass
+	travel       float64 // of the centre of pressure from one to the other, a part
 	aft          float64 // the same of the three-quarter chord: lift of a wing that flies backwards
 	arStar       float64
 	cnd, cmd     float64 // of curl, per rad
@@ -39,7 +40,7 @@ type polar struct {
 // into a plate with separated flow.
 func polarOf(h *air.Shape, d air.Derivatives, com float64, comZ float64, curl float64) polar {
 	ar := h.AspectRatio()
-	p := polar{kp: d.CNa, ks: d.CNa - d.CNa*d.CNa*d.Ki, kept: air.SuctionKept, cd0: h.Friction, arStar: math.Max(ar, 1/ar),
+	p := polar{kp: d.CNa, ks: d.CNa - d.CNa*d.CNa*d.Ki, kept: air.SuctionKept, travel: air.AreaTravel, cd0: h.Friction, arStar: math.Max(ar, 1/ar),
 		cnd: d.CNd, cmd: d.Cmd, lipShare: h.LipM2 / h.AreaM2,
 		np: (d.NeutralM - com) / h.ChordM, area: (h.AreaX - com) / h.ChordM, aft: (h.AftX - com) / h.ChordM,
 		lipArm: (h.LipX - com) / h.ChordM, frictionUp: (h.FrictionZ - comZ) / h.ChordM}
@@ -92,7 +93,7 @@ func (p *polar) at(d direction, wide, lip float64) cell {
 		c.ca -= p.kept * p.ks * sin * sin * (1 - gone)
 	}
 	c.ca += 1.5 * p.lipShare * lip * lip * cos * math.Abs(cos)
-	cp := np + air.AreaTravel*(p.area-np)*abs
+	cp := np + p.travel*(p.area-np)*abs
 	c.cm = -cp*c.cn + p.cd0*cos*math.Abs(cos)*p.frictionUp
 	if !back {
 		f := cos * cos * (1 - 0.65*gone)

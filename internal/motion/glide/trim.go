@@ -47,7 +47,10 @@ func (m *Model) Trims() []Trim {
 	var out []Trim
 	const from, to, n = -6.0, 70.0, 304
 	moment := func(a float64) float64 {
-		v, _, _ := m.steady(a)
+		v := air.FrictionSpeed // matters only where edges give way at speed
+		if m.Bends.Softening {
+			v, _, _ = m.steady(a)
+		}
 		_, _, cm := m.level(a, v)
 		return cm
 	}
@@ -117,7 +120,11 @@ func (m *Model) CurlFor(attack float64) (curl float64, ok bool) {
 }
 
 // WithBends is the same toy with other last bends.
-func (m *Model) WithBends(b air.Bends) *Model { return NewModel(m.Shape, m.Weight, b) }
+func (m *Model) WithBends(b air.Bends) *Model {
+	n := NewModel(m.Shape, m.Weight, b)
+	n.sprung = m.sprung
+	return n
+}
 
 // Margin is the static margin: how far the centre of mass lies ahead of the neutral
 // point, as a part of the mean chord.

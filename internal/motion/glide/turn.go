@@ -48,7 +48,7 @@ func (w *Workbench) heading(knobs map[string]float64) (turn, ahead float64, err 
 	if err != nil {
 		return 0, 0, err
 	}
-	f := m.Fly(w.Throw, w.Room, nil)
+	f := m.Fly(w.throw(m), w.Room, nil)
 	return f.HeadingDeg, f.AheadM, nil
 }
 

@@ -5,9 +5,12 @@ import (
 	"fmt"
 	"math"
 
+	lru "github.com/hashicorp/golang-lru/v2"
+
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/craft"
 	"tussock/internal/motion/toys"
+	"tussock/internal/order"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 )
@@ -35,11 +38,21 @@ func (w *Workbench) asked(ctx context.Context) *Workbench {
 
 // Shapes are the toys of one pattern on one sheet, kept by the knobs that their shape
 // depends on. They may be shared.
-type Shapes struct{ toys.Toys[craft.Toy] }
+type Shapes struct {
+	toys.Toys[craft.Toy]
+	ghosts *lru.Cache[string, GhostPath]
+}
+
+// mostGhosts is how many paths of earlier set-ups are kept.
+const mostGhosts = 32
 
 // NewShapes is for one pattern on one sheet.
 func NewShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
-	return &Shapes{toys.Toys[craft.Toy]{Pattern: p, Sheet: s, Bent: bendOnly, Of: func(r *sequence.Replay) (craft.Toy, error) {
+	ghosts, err := lru.New[string, GhostPath](mostGhosts)
+	if err != nil {
+		panic(err) // for sizes under 1 only
+	}
+	return &Shapes{ghosts: ghosts, Toys: toys.Toys[craft.Toy]{Pattern: p, Sheet: s, Bent: bendOnly, Of: func(r *sequence.Replay) (craft.Toy, error) {
 		t, ok := craft.Of(r)
 		if !ok {
 			return t, fmt.Errorf("%s has nothing that air could carry", p.Title)
@@ -63,7 +76,7 @@ func (w *Workbench) Model(knobs map[string]float64) (*Model, error) {
 	}
 	b := craft.BendsOf(craft.LastBendsOf(w.Values(knobs)))
 	b.Softening = w.Softening
-	return NewModel(t.Shape, t.Weight, b), nil
+	return ModelOf(t, b), nil
 }
 
 // Levers are all that can be set: the knobs at their values, and the throw. Knobs keep
@@ -80,7 +93,15 @@ func (w *Workbench) Levers(knobs map[string]float64) []motion.Lever {
 			l.Step = 10
 		}
 	}
-	return append(out, way.Levers(w.conditions)...)
+	trial := way.Levers(w.conditions)
+	for i := range trial {
+		if l := &trial[i]; l.Name == SpeedOfThrow && l.Value == 0 {
+			if m, err := w.Model(knobs); err == nil {
+				l.Value = w.throw(m).SpeedMS
+			}
+		}
+	}
+	return append(out, trial...)
 }
 
 // uneven are the knobs that tell left from right.
@@ -96,26 +117,29 @@ const (
 	ByMargin   = "static margin"
 )
 
-// Throws is how many throws out of the scatter a position is judged by.
-const Throws = 8
-
-// Measure folds, sets and throws it at lever positions: averages over throws out of the
-// scatter, always the same ones, so that positions can be compared. In the way of
-// distance it also counts what the worst throws reach.
+// Measure folds, sets and throws it at lever positions: middles over throws out of the
+// scatter. It also counts what the worst throws reach.
 func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
-	return func(ctx context.Context, at []float64) (motion.Measures, error) {
+	start := motion.Conditions{}
+	for _, l := range levers {
+		if l.Trial {
+			start[l.Name] = l.Value
+		}
+	}
+	return func(ctx context.Context, at []float64, by motion.Sample) (motion.Measures, error) {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
 		knobs, c := motion.Split(levers, at)
-		t := w.Throw
-		if v, ok := c[SpeedOfThrow]; ok {
-			t.SpeedMS = v
+		q := *w
+		// A speed that was left to the toy stays left to it.
+		if v, ok := c[SpeedOfThrow]; ok && (w.Throw.SpeedMS > 0 || v != start[SpeedOfThrow]) {
+			q.Throw.SpeedMS = v
 		}
 		if v, ok := c[AngleOfThrow]; ok {
-			t.AngleDeg = v
+			q.Throw.AngleDeg = v
 		}
-		m, err := w.Model(knobs)
+		m, err := q.asked(ctx).Model(knobs)
 		if err != nil {
 			return nil, err
 		}
@@ -123,45 +147,71 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 		if tr := m.Trims(); len(tr) > 0 {
 			out[BySpeed], out[ByRatio] = tr[0].SpeedMS, tr[0].Ratio
 		}
-		s := w.Scatter
-		s.Constants = false
-		worst := math.Inf(1)
-		var dist, time, drift, square float64
-		for _, d := range s.draws(Throws, 1, t, m.Bends) {
-			f := m.variant(d).Fly(d.throw, w.Room, nil)
-			dist += f.AheadM / Throws
-			time += f.TimeS / Throws
-			drift += math.Abs(f.DriftM) / Throws
-			square += f.AheadM * f.AheadM / Throws
-			worst = math.Min(worst, f.AheadM)
+		throws := m.throws(q.throw(m), w.Room, w.Scatter, by.From, by.N, false)
+		s := told(throws)
+		aside := make([]float64, len(throws))
+		for i, f := range throws {
+			aside[i] = math.Abs(f.DriftM)
 		}
-		out[ByDistance], out[ByTime], out[ByDrift] = dist, time, drift
-		out[ByWorst], out[BySpread] = worst, math.Sqrt(math.Max(0, square-dist*dist))
+		out[ByDistance], out[ByTime], out[ByDrift] = s.Distance.Middle, s.Time.Middle, order.Median(aside)
+		out[ByWorst], out[BySpread] = s.Distance.Lo, (s.Distance.Hi-s.Distance.Lo)/tenths
 		return out, nil
 	}
 }
+
+// tenths is how many standard deviations of the normal law lie between the first and the
+// last tenth.
+const tenths = 2.563
 
 const (
 	ByWorst  = "worst distance"
 	BySpread = "spread of distance"
 )
 
+// noTrim is how much a set-up that settles to no glide is worth less than any that does.
+const noTrim = 1000
+
 // Goal scores measures for an aim. Where two are as good, the one whose throws differ
-// less wins. ring is how far away a ring lies, m.
+// less wins; one that has no steady glide never does. ring is how far away a ring lies, m.
 func (w *Workbench) Goal(aim string, ring float64) motion.Goal {
 	const steady = 0.1
 	return func(m motion.Measures) float64 {
+		less := 0.0
+		if _, glides := m[BySpeed]; !glides {
+			less = noTrim
+		}
 		switch aim {
 		case "longest":
-			return m[ByTime] - steady*m[BySpread]/4
+			return m[ByTime] - steady*m[BySpread]/4 - less
 		case "straightest":
 			// Metres aside for each metre ahead, and it must still fly.
-			return m[ByDistance]/4 - 10*m[ByDrift]/math.Max(m[ByDistance], 1)
+			return m[ByDistance]/4 - 10*m[ByDrift]/math.Max(m[ByDistance], 1) - less
 		case "forgiving":
-			return m[ByWorst] + 0.2*m[ByDistance]
+			return m[ByWorst] + 0.2*m[ByDistance] - less
 		case "ring":
-			return -math.Abs(m[ByDistance]-ring) - m[BySpread]
+			return -math.Abs(m[ByDistance]-ring) - m[BySpread] - less
 		}
-		return m[ByDistance] - steady*m[BySpread]
+		return m[ByDistance] - steady*m[BySpread] - less
 	}
+}
+
+// What is offered where the speed of the throw is left to the toy: so much more than it
+// settles to, m/s, within what a hand throws; what has no steady glide is thrown gently.
+const (
+	offeredOver             = 1.05
+	leastThrown, mostThrown = 2.0, 14.0
+	gently                  = 5.0
+)
+
+// throw is the throw of a toy: at its own speed when none was given.
+func (w *Workbench) throw(m *Model) Throw {
+	t := w.Throw
+	if t.SpeedMS > 0 {
+		return t
+	}
+	t.SpeedMS = gently
+	if tr := m.Trims(); len(tr) > 0 {
+		t.SpeedMS = clamp(math.Round(10*offeredOver*tr[0].SpeedMS)/10, leastThrown, mostThrown)
+	}
+	return t
 }

@@ -72,9 +72,9 @@ func TestBendsAreReadBySide(t *testing.T) {
 func TestSpreadOfThrows(t *testing.T) {
 	m := shelfGlider(t, "curlew", map[string]float64{"curl": 4})
 	throw := Throw{SpeedMS: 5.5, HeightM: 1.6}
-	a := m.Spread(throw, Room{}, ScatterOf("adult"), 64, 1, true)
-	c := m.Spread(throw, Room{}, ScatterOf("child"), 64, 1, false)
-	again := m.Spread(throw, Room{}, ScatterOf("adult"), 64, 1, false)
+	a := m.Spread(throw, Room{}, ScatterOf("adult"), 64)
+	c := m.Spread(throw, Room{}, ScatterOf("child"), 64)
+	again := m.Spread(throw, Room{}, ScatterOf("adult"), 64)
 	if a.Distance != again.Distance || a.Drift != again.Drift {
 		t.Error("the same seed gives other throws")
 	}
@@ -89,6 +89,7 @@ func TestSpreadOfThrows(t *testing.T) {
 	if nominal < a.Distance.Lo || nominal > a.Distance.Hi {
 		t.Errorf("%v m lies outside of %+v", nominal, a.Distance)
 	}
+	a.Band = told(m.throws(throw, Room{}, ScatterOf("adult"), 0, 64, true)).Band
 	for _, b := range a.Band {
 		if b.LoZ > b.HiZ || b.LoY > b.HiY {
 			t.Errorf("band %+v", b)
@@ -97,7 +98,7 @@ func TestSpreadOfThrows(t *testing.T) {
 	if last := a.Band[len(a.Band)-1]; last.X < a.Distance.Lo {
 		t.Errorf("the band ends at %v", last.X)
 	}
-	none := m.Spread(throw, Room{}, Scatter{}, 6, 1, false)
+	none := m.Spread(throw, Room{}, Scatter{}, 6)
 	if width(none.Distance) != 0 {
 		t.Error("without scatter throws differ")
 	}

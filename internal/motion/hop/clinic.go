@@ -91,12 +91,16 @@ func (e examination) middle(knobs map[string]float64, of func(Arc) float64) floa
 	if err != nil {
 		return 0
 	}
+	hops := e.w.scatter(g, set, motion.Sample{N: judged}, false)
 	sum := 0.0
-	for _, q := range e.w.scatter(g, set, judged, false) {
-		sum += of(q.toy.Leap(q.trial)) / judged
+	for _, a := range leaps(hops, 0) {
+		sum += of(a) / judged
 	}
 	return sum
 }
+
+// judged is how many hops a change is judged by.
+const judged = 16
 
 func high(a Arc) float64 { return a.HeightM }
 func far(a Arc) float64  { return math.Abs(a.LengthM) }

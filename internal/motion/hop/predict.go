@@ -61,8 +61,8 @@ type LeapGhost struct {
 	Path []LeapSpot `json:"path"`
 }
 
-// Hops out of the scatter that a band rests on, points of a band, moments of a path.
-const bandHops, bandPoints, drawnSpots = 40, 32, 90
+// Points of a band, moments of a path.
+const bandPoints, drawnSpots = 32, 90
 
 // spread is what many hops come to.
 type spread struct {
@@ -97,7 +97,7 @@ func (w *Workbench) spread(g Geometry, set SpringSet, n int, band bool) spread {
 	if band {
 		spots = 40
 	}
-	hops := w.scatter(g, set, n, true)
+	hops := w.scatter(g, set, motion.Sample{N: n}, true)
 	arcs := leaps(hops, spots)
 	for i, q := range hops {
 		a := arcs[i]
@@ -193,7 +193,7 @@ func passes(p []LeapSpot, x, way, floor float64) float64 {
 
 // Predict hops a set-up: its numbers and its arc.
 func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
-	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Modes: []motion.Share{}, Outcomes: []motion.Outcome{}, Tries: bandHops}
+	out := motion.Prediction{Readings: []motion.Reading{}, Checks: []motion.Check{}, Modes: []motion.Share{}, Outcomes: []motion.Outcome{}, Tries: motion.Draws}
 	w = w.asked(ctx)
 	t, g, set, err := w.toyAt(knobs)
 	if err == ErrNoSpring { //nolint:errorlint // Of returns it bare
@@ -204,7 +204,7 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 		return out, err
 	}
 	out.Works = true
-	s := w.spread(g, set, bandHops, true)
+	s := w.spread(g, set, motion.Draws, true)
 	a, d := w.drawn(t, set)
 	d.CoMM, d.Band, d.Ghosts, d.Feet, d.PressMM, d.WholeMM = t.CoMAhead, s.band, []LeapGhost{}, g.Contact, w.Trigger.aheadMM, g.WholeCoMMM
 	d.Outline = [][][2]float64{}
@@ -239,7 +239,7 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 		out.Outcomes = append(out.Outcomes, s.over.Outcome("over", "Over the rope", "cm", 1, "under it", "over it"))
 	}
 	out.Checks = w.checks(knobs, t, g)
-	out.Modes = motion.Shares(s.modes, bandHops)
+	out.Modes = motion.Shares(s.modes, motion.Draws)
 	return out, nil
 }
 
@@ -269,7 +269,7 @@ func (w *Workbench) outlook(knobs map[string]float64) (motion.Outlook, spread, e
 	if err != nil {
 		return motion.Outlook{}, spread{}, err
 	}
-	s := w.spread(g, set, bandHops, false)
+	s := w.spread(g, set, motion.Draws, false)
 	return motion.Outlook{Outcome: lengthOf(s), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, s, nil
 }
 

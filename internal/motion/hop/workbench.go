@@ -3,11 +3,11 @@ package hop
 import (
 	"context"
 	"math"
-	"math/rand/v2"
 
 	"tussock/internal/given"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/order"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -139,46 +139,49 @@ type hopped struct {
 	trial Trial
 }
 
-// scatter draws n hops: what hands miss in folding and pressing, and, with constants,
-// what the model does not know. Always the same ones for the same n, so that set-ups can
+// The numbers that a hop is drawn from, all by the normal law.
+const (
+	zFold = iota
+	zRear
+	zPress
+	zFriction
+	zFinger
+	zEnergy
+	zRadius
+	numbers
+)
+
+// scatter draws hops: what hands miss in folding and pressing, and, with constants, what
+// the model does not know. The same numbers are always the same hops, so that set-ups can
 // be compared.
-func (w *Workbench) scatter(g Geometry, set SpringSet, n int, constants bool) []hopped {
-	r := rand.New(rand.NewPCG(9, 41))
+func (w *Workbench) scatter(g Geometry, set SpringSet, by motion.Sample, constants bool) []hopped {
 	hand := adult
 	if w.Child {
 		hand = child
 	}
-	out := make([]hopped, 0, n)
-	var z [7]float64
-	for i := range n {
-		// Each is drawn with its opposite, so that the middle stays in the middle.
-		for k := range z {
-			if i%2 == 0 {
-				z[k] = r.NormFloat64()
-			} else {
-				z[k] = -z[k]
-			}
-		}
+	out := make([]hopped, 0, by.N)
+	for i := range by.N {
+		z := motion.Numbers(by.From+i, numbers, 0)
 		// How hard the folds were pressed is known no better than by feel.
 		felt := set
-		felt.HipRadiusMM *= math.Exp(hand.radius * z[6])
-		felt.CatchRadiusMM *= math.Exp(hand.radius * z[6])
+		felt.HipRadiusMM *= math.Exp(hand.radius * z[zRadius])
+		felt.CatchRadiusMM *= math.Exp(hand.radius * z[zRadius])
 		if felt.OpeningDeg > 0 {
-			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+hand.openingDeg*z[6])
+			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+hand.openingDeg*z[zRadius])
 		}
 		t := g.toy(felt)
 		q := hopped{t, w.trial(set)}
-		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+hand.foldM*z[0])
-		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-hand.foldM*z[0]+hand.foldM*z[1])
-		q.trial.Pressed = t.Pressed() + math.Abs(hand.press*z[2])
-		q.trial.Friction *= math.Exp(tableScatter * z[3])
-		q.trial.Finger = clamp(q.trial.Finger*(1+hand.finger*z[4]), 0.4, 0.97)
+		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+hand.foldM*z[zFold])
+		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-hand.foldM*z[zFold]+hand.foldM*z[zRear])
+		q.trial.Pressed = t.Pressed() + math.Abs(hand.press*z[zPress])
+		q.trial.Friction *= math.Exp(tableScatter * z[zFriction])
+		q.trial.Finger = clamp(q.trial.Finger*(1+hand.finger*z[zFinger]), 0.4, 0.97)
 		if constants {
 			sd := doubt
 			if w.Own.Spread > 0 {
 				sd = w.Own.Spread
 			}
-			q.trial.Energy *= math.Exp(sd * z[5])
+			q.trial.Energy *= math.Exp(sd * z[zEnergy])
 		}
 		out = append(out, q)
 	}
@@ -197,12 +200,9 @@ const (
 	byWorst  = "worst length"
 )
 
-// judged is how many scattered hops a position is judged by.
-const judged = 8
-
-// Measure folds, sets and hops at lever positions: averages over scattered hops.
+// Measure folds, sets and hops at lever positions: middles over scattered hops.
 func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
-	return func(ctx context.Context, at []float64) (motion.Measures, error) {
+	return func(ctx context.Context, at []float64, by motion.Sample) (motion.Measures, error) {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
@@ -211,28 +211,22 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 		if err != nil {
 			return nil, err
 		}
-		out := motion.Measures{}
-		worst, square := math.Inf(1), 0.0
-		for _, q := range w.scatter(g, set, judged, false) {
-			a := q.toy.Leap(q.trial)
-			far := q.toy.along(a)
-			out[ByLength] += far / judged
-			out[ByHeight] += a.HeightM / judged
-			out[ByFlips] += a.HalfFlips / judged
-			out[ByFeet] += 100 * a.FeetShare / judged
-			out[BySpeed] += math.Hypot(a.Vx, a.Vy) / judged
-			square += far * far / judged
-			worst = math.Min(worst, far)
-			if w.RopeAtM > 0 {
-				over := -w.RopeM
-				if !math.IsNaN(a.AtRopeM) {
-					over = a.AtRopeM - w.RopeM
-				}
-				out[ByRope] += over / judged
+		hops := w.scatter(g, set, by, true)
+		n := len(hops)
+		long, high, flips, feet, speed, over := make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n)
+		for i, a := range leaps(hops, 0) {
+			long[i], high[i], flips[i], feet[i], speed[i] = hops[i].toy.along(a), a.HeightM, a.HalfFlips, 100*a.FeetShare, math.Hypot(a.Vx, a.Vy)
+			over[i] = -w.RopeM
+			if !math.IsNaN(a.AtRopeM) {
+				over[i] = a.AtRopeM - w.RopeM
 			}
 		}
-		out[byWorst] = worst
-		out[bySpread] = math.Sqrt(math.Max(0, square-out[ByLength]*out[ByLength]))
+		out := motion.Measures{ByHeight: order.Median(high), ByFlips: order.Median(flips), ByFeet: order.Median(feet), BySpeed: order.Median(speed)}
+		if w.RopeAtM > 0 {
+			out[ByRope] = order.Median(over)
+		}
+		r := motion.RangeOf(long)
+		out[ByLength], out[byWorst], out[bySpread] = r.Middle, r.Lo, (r.Hi-r.Lo)/2.563
 		return out, nil
 	}
 }

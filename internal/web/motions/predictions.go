@@ -137,6 +137,9 @@ func (s *Routes) predict(ctx context.Context, in *motionInput) (*answer.Body[*Pr
 	if err != nil {
 		return nil, answer.Refuse("body.knobs", nil, err.Error())
 	}
+	if p.Offered == nil {
+		p.Offered = map[string]float64{}
+	}
 	return answer.OK(&PredictionView{p, viewDrawing(p.Drawing), t.own})
 }
 

@@ -45,7 +45,7 @@ func (s *Routes) sensitivity(ctx context.Context, in *motionInput) (*answer.Body
 	}
 	levers := t.Levers(t.knobs)
 	f := t.Measure(levers)
-	now, err := f(ctx, motion.Positions(levers))
+	now, err := f(ctx, motion.Positions(levers), motion.Whole)
 	if err != nil {
 		return nil, answer.Refuse("body.knobs", nil, err.Error())
 	}
@@ -92,7 +92,7 @@ func (s *Routes) sweep(ctx context.Context, in *sweepInput) (*answer.Body[*Sweep
 	f := t.Measure(levers)
 	v := &SweepView{Lever: levers[i], Points: []SweepPoint{}, Most: map[string]float64{}}
 	if in.Body.Second == "" {
-		points, err := tune.Sweep(ctx, levers, i, levers[i].Min, levers[i].Max, sweepPoints, f)
+		points, err := tune.Sweep(ctx, levers, i, levers[i].Min, levers[i].Max, sweepPoints, f, motion.Whole)
 		if err != nil {
 			return nil, answer.AsProblem(err, "")
 		}
@@ -197,13 +197,19 @@ func (s *Routes) search(ctx context.Context, id string, in OptimiseInput) (func(
 		}
 	}
 	return func(ctx context.Context, tell func(tune.Progress)) (*OptimumView, error) {
-		f, err := tune.Optimise(ctx, levers, free, t.Measure(levers), t.Goal(in.Aim, in.At), searchTries, tell)
+		gain := t.way.Gauge(t.way.Aims[i].Gain)
+		f, err := tune.Optimise(ctx, levers, free, t.Measure(levers), t.Goal(in.Aim, in.At), gain, searchTries, tell)
 		if err != nil {
 			return nil, err
 		}
-		v := &OptimumView{Changes: []ReasonView{}, Before: f.Before, After: f.After, NothingToGain: f.NothingToGain, Tried: f.Tried}
+		v := &OptimumView{Changes: []ReasonView{}, Before: f.Before, After: f.After, NothingToGain: f.NothingToGain, Tried: f.Tried, Gauge: gain, Gain: f.Gain}
 		var c motion.Conditions
 		v.Knobs, c = motion.Split(levers, f.At)
+		for k, l := range levers {
+			if l.Trial && f.At[k] == l.Value {
+				c[l.Name] = t.conditions[l.Name] // what was left to the toy stays left to it
+			}
+		}
 		v.Conditions = c
 		for _, r := range f.Reasons {
 			v.Changes = append(v.Changes, ReasonView{r.Lever, r.Lever.Value, r.To, r.Measures})

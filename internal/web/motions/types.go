@@ -96,8 +96,10 @@ type OptimumView struct {
 	Knobs         map[string]float64 `json:"knobs" doc:"the whole set-up"`
 	Conditions    map[string]float64 `json:"conditions" doc:"those that were tuned"`
 	Changes       []ReasonView       `json:"changes" doc:"what changes and what each is worth, the most first"`
-	Before        map[string]float64 `json:"before"`
-	After         map[string]float64 `json:"after"`
+	Before        map[string]float64 `json:"before" doc:"by fresh trials, that nothing was chosen by"`
+	After         map[string]float64 `json:"after" doc:"likewise"`
+	Gauge         motion.Gauge       `json:"gauge" doc:"the measure that the gain is told in"`
+	Gain          motion.Range       `json:"gain" doc:"of a fresh trial against the same trial before: the middle, and eight of ten"`
 	NothingToGain bool               `json:"nothing_to_gain"`
 	NeedsSheet    bool               `json:"needs_sheet" doc:"a hard fold changes: on a toy that was tried that is a child build"`
 	Tried         int                `json:"tried"`

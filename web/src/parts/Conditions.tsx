@@ -6,17 +6,20 @@ import { useUnits } from "../settings";
 import { fromRecordUnit, inRecordUnit, number, parseNumber, recordUnit } from "../units";
 import { useConditions, type Conditions as Values } from "./conditions";
 
-/** How and where it is tried. It rests while a dial moves. */
-export const Conditions = memo(All);
+/** How and where it is tried. It rests while a dial moves, but for what is left to the toy. */
+export const Conditions = memo(
+  All,
+  (a, b) => a.way === b.way && JSON.stringify(a.offered) === JSON.stringify(b.offered),
+);
 
-function All({ way }: { way: Moving }) {
+function All({ way, offered = {} }: { way: Moving; offered?: Values }) {
   const [how, change] = useConditions(way);
   const units = useUnits();
   const groups = [...new Set(way.conditions.map((c) => c.group))];
   return (
     <details data-conditions="">
       <summary>
-        <span className="font-semibold">{way.words.conditions}</span>: {summary(way, how, units)}
+        <span className="font-semibold">{way.words.conditions}</span>: {summary(way, how, offered, units)}
       </summary>
       {groups.map((g) => (
         <Fragment key={g}>
@@ -29,13 +32,17 @@ function All({ way }: { way: Moving }) {
                   key={c.name}
                   c={c}
                   value={how[c.name] ?? c.default}
+                  offered={offered[c.name]}
                   set={(v) => change({ [c.name]: v })}
                 />
               ))}
           </div>
         </Fragment>
       ))}
-      <p className="mt-2 text-sm text-quiet">An empty field means there is none.</p>
+      <p className="mt-2 text-sm text-quiet">
+        An empty field means there is none{way.conditions.some((c) => c.own) && ", or that it is left to the toy"}
+        .
+      </p>
       <p className="text-sm">
         <Link to={`/not-known/${way.name}`} className="underline underline-offset-4">
           What the model does not know
@@ -46,9 +53,10 @@ function All({ way }: { way: Moving }) {
 }
 
 /** The conditions that say most: the first ones, and what stands in the way. */
-function summary(way: Moving, how: Values, units: ReturnType<typeof useUnits>): string {
+function summary(way: Moving, how: Values, offered: Values, units: ReturnType<typeof useUnits>): string {
   const words = (c: Condition) => {
-    const v = how[c.name] ?? c.default;
+    const v = how[c.name] || (offered[c.name] ?? c.default);
+    if (c.own && v === 0) return c.own;
     const option = c.options.find((o) => o.value === v);
     if (option) return option.label;
     const shown = number(inRecordUnit(v, c.unit, units), 2);
@@ -62,7 +70,15 @@ function summary(way: Moving, how: Values, units: ReturnType<typeof useUnits>): 
   return [...first, ...there].join(", ");
 }
 
-function One({ c, value, set }: { c: Condition; value: number; set: (v: number) => void }) {
+interface OneProps {
+  c: Condition;
+  value: number;
+  /** What the toy takes when it is left to it. */
+  offered?: number;
+  set: (v: number) => void;
+}
+
+function One({ c, value, offered, set }: OneProps) {
   const says = c.says && <p className="mt-1 text-sm text-quiet">{c.says}</p>;
   if (c.check) {
     return (
@@ -104,13 +120,13 @@ function One({ c, value, set }: { c: Condition; value: number; set: (v: number) 
   }
   return (
     <div>
-      <Value c={c} value={value} set={set} />
+      <Value c={c} value={value} offered={offered} set={set} />
       {says}
     </div>
   );
 }
 
-function Value({ c, value, set }: { c: Condition; value: number; set: (v: number) => void }) {
+function Value({ c, value, offered, set }: OneProps) {
   const units = useUnits();
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
@@ -118,9 +134,10 @@ function Value({ c, value, set }: { c: Condition; value: number; set: (v: number
   const unit = c.unit === "deg" ? "°" : recordUnit(c.unit, units);
   const take = () => {
     if (typed === null) return;
-    const v = typed.trim() === "" && c.none ? 0 : parseNumber(typed);
+    const empty = typed.trim() === "" && (c.none || c.own !== undefined);
+    const v = empty ? 0 : parseNumber(typed);
     const si = v === undefined ? undefined : fromRecordUnit(v, c.unit, units);
-    if (si === undefined || si < c.min - 1e-9 || si > c.max + 1e-9) {
+    if (si === undefined || (!empty && (si < c.min - 1e-9 || si > c.max + 1e-9))) {
       setProblem(`${c.label} is “${typed}”; it must be ${shown(c.min)} to ${shown(c.max)} ${unit}.`);
       return;
     }
@@ -129,15 +146,40 @@ function Value({ c, value, set }: { c: Condition; value: number; set: (v: number
     set(si);
   };
   return (
-    <Field
-      label={c.label}
-      unit={unit}
-      inputMode="decimal"
-      value={typed ?? (c.none && value === 0 ? "" : shown(value))}
-      problem={problem}
-      onChange={(e) => setTyped(e.target.value)}
-      onBlur={take}
-      onKeyDown={(e) => e.key === "Enter" && take()}
-    />
+    <>
+      <Field
+        label={c.label}
+        unit={unit}
+        inputMode="decimal"
+        value={typed ?? ((c.none || c.own) && value === 0 ? "" : shown(value))}
+        placeholder={c.own && offered !== undefined ? shown(offered) : undefined}
+        problem={problem}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={take}
+        onKeyDown={(e) => e.key === "Enter" && take()}
+      />
+      {c.own && value === 0 && (
+        <p className="mt-1 text-sm">
+          {offered !== undefined && (
+            <b>
+              {shown(offered)} {unit}:{" "}
+            </b>
+          )}
+          {c.own}. Type a number to overrule it.
+        </p>
+      )}
+      {c.own && value !== 0 && (
+        <button
+          type="button"
+          className="mt-1 min-h-11 cursor-pointer text-sm underline underline-offset-4"
+          onClick={() => {
+            setTyped(null);
+            set(0);
+          }}
+        >
+          Leave it to the toy
+        </button>
+      )}
+    </>
   );
 }

@@ -30,7 +30,7 @@ function full(all: Record<string, Conditions>, way: Moving): Conditions {
     way.conditions.map((c) => {
       const v = kept[c.name] ?? c.default;
       const fits = c.options.length > 0 ? c.options.some((o) => o.value === v) : v >= c.min && v <= c.max;
-      return [c.name, fits || (c.none && v === 0) ? v : c.default];
+      return [c.name, fits || ((c.none || c.own !== undefined) && v === 0) ? v : c.default];
     }),
   );
   known.set(way.name, out);

@@ -239,3 +239,20 @@ func (s *Surface) rollFromBoth(com geom.Vec3) float64 {
 	}
 	return out
 }
+
+// each are all its numbers.
+func (d *Derivatives) each() [33]*float64 {
+	return [33]*float64{&d.CNa, &d.Cma, &d.Cmq, &d.CYa, &d.Cla, &d.Cna, &d.CNd, &d.Cmd, &d.CYb, &d.Clb, &d.Cnb, &d.CYp, &d.Clp, &d.Cnp, &d.CYr, &d.Clr, &d.Cnr,
+		&d.Clba, &d.Clda, &d.Cnda, &d.ClTw, &d.CnTw, &d.CYrud, &d.ClRud, &d.CnRud, &d.CYnos, &d.ClNos, &d.CnNos, &d.Ki,
+		&d.KeelYb, &d.KeelLb, &d.KeelNb, &d.NeutralM}
+}
+
+// Moved adds a part of what lies between two others: straight, as derivatives of toys that
+// differ little do.
+func (d Derivatives) Moved(from, to Derivatives, part float64) Derivatives {
+	a, b := from.each(), to.each()
+	for i, v := range d.each() {
+		*v += part * (*b[i] - *a[i])
+	}
+	return d
+}

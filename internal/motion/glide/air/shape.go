@@ -89,6 +89,36 @@ func NewShape(s *Surface, corners []geom.Vec3) *Shape {
 	return h
 }
 
+// Toward is a shape a part of the way to another one whose wings are set a little otherwise.
+// Its surface and its corners are its own: only sizes go along.
+func (h *Shape) Toward(other *Shape, part float64) *Shape {
+	out, surface := *h, *h.Surface
+	out.Surface = &surface
+	for _, v := range [][2]*float64{{&out.SpanM, &other.SpanM}, {&out.AreaM2, &other.AreaM2}, {&out.ChordM, &other.ChordM}, {&out.Sweep, &other.Sweep}, {&out.AreaX, &other.AreaX},
+		{&out.AftX, &other.AftX}, {&out.FrictionZ, &other.FrictionZ}, {&out.Friction, &other.Friction}, {&out.LipM2, &other.LipM2}, {&out.KeelM2, &other.KeelM2},
+		{&out.KeelX, &other.KeelX}, {&out.LipX, &other.LipX}, {&out.HalfWidthFourth, &other.HalfWidthFourth}} {
+		*v[0] += part * (*v[1] - *v[0])
+	}
+	return &out
+}
+
+// Toward is the weight a part of the way to another one.
+func (w Weight) Toward(other Weight, part float64) Weight {
+	for _, v := range [][2]*float64{{&w.MassKg, &other.MassKg}, {&w.CoM.X, &other.CoM.X}, {&w.CoM.Y, &other.CoM.Y}, {&w.CoM.Z, &other.CoM.Z},
+		{&w.Ixx, &other.Ixx}, {&w.Iyy, &other.Iyy}, {&w.Izz, &other.Izz}, {&w.Ixy, &other.Ixy}, {&w.Ixz, &other.Ixz}, {&w.Iyz, &other.Iyz}} {
+		*v[0] += part * (*v[1] - *v[0])
+	}
+	return w
+}
+
+// Heavier is the weight with all paper so many times as heavy.
+func (w Weight) Heavier(times float64) Weight {
+	for _, v := range []*float64{&w.MassKg, &w.Ixx, &w.Iyy, &w.Izz, &w.Ixy, &w.Ixz, &w.Iyz} {
+		*v *= times
+	}
+	return w
+}
+
 // PlateFriction is the friction of one side of a flat plate: Blasius, with the term
 // for small Reynolds numbers (Kuo, Imai).
 func PlateFriction(re float64) float64 { return 1.328/math.Sqrt(re) + 4.1/re }

@@ -151,15 +151,18 @@ func Measure(r *sequence.Replay, p body.Pose) (g Measures, ok bool) {
 
 // Stand is how a finished glider stands: its wings as uneven as they are set, with the
 // clip on its keel and its edges bent.
-func Stand(r *sequence.Replay) body.Pose {
-	p := body.Standing(r)
+func Stand(r *sequence.Replay) body.Pose { return standAt(r, r.Openings) }
+
+// standAt is how it stands with its wings and fins at other angles.
+func standAt(r *sequence.Replay, openings []sequence.Opening) body.Pose {
+	p := body.StandingAt(r, openings)
 	bends := LastBendsOf(r.Values)
 	f, ok := FrameOf(r, p)
 	if !ok {
 		return p
 	}
 	if bends.UnevenDeg != 0 {
-		p = body.StandingAt(r, unevenly(p, r.Openings, f, bends.UnevenDeg))
+		p = body.StandingAt(r, unevenly(p, openings, f, bends.UnevenDeg))
 	}
 	if bends.ClipG > 0 {
 		p.Loads = append(p.Loads, body.Load{At: f.Nose.Sub(f.Forward.Scale(bends.ClipAftMM)), G: bends.ClipG})

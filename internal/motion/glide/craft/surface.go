@@ -2,6 +2,7 @@ package craft
 
 import (
 	"math"
+	"slices"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -32,24 +33,47 @@ type Toy struct {
 	Glider bool
 	// Frame is that of the glider; x of the model runs along its Chord.
 	Frame Frame
+	// Sprung is the same toy after its wings have sprung up by SprungDeg each; nil for what
+	// is no glider, and where it would be none.
+	Sprung *Toy
 }
+
+// SprungDeg is by how much the wings of a sprung toy stand higher.
+const SprungDeg = 6
 
 // Of measures a replayed toy with its wings set. ok is false when there is nothing
 // that air could carry.
 func Of(r *sequence.Replay) (t Toy, ok bool) {
 	p := Stand(r)
-	g, isGlider := Measure(r, p)
-	if !isGlider {
+	t, ok = glider(r, p)
+	if !ok {
 		return plate(r)
+	}
+	o := slices.Clone(r.Openings)
+	for i := range o {
+		if o[i].Op == OpWing {
+			o[i].AngleDeg = math.Max(0, o[i].AngleDeg-SprungDeg)
+		}
+	}
+	if sprung, ok := glider(r, standAt(r, o)); ok {
+		t.Sprung = &sprung
+	}
+	return t, true
+}
+
+// glider measures a toy that stands so; ok is false when it has no wings that carry.
+func glider(r *sequence.Replay, p body.Pose) (t Toy, ok bool) {
+	g, ok := Measure(r, p)
+	if !ok {
+		return t, false
 	}
 	f := g.Frame
 	// Where the wing crease slopes against the keel the glider flies along the crease.
 	up := f.Up.Sub(f.Chord.Scale(f.Up.Dot(f.Chord))).Unit()
 	a := axes{f.Nose, f.Chord.Scale(-1), f.Right, up}
-	lip := LastBendsOf(r.Values).LipMM * air.Metres
-	strips, ok := gliderStrips(r, p, a, lip)
+	strips, ok := gliderStrips(r, p, a, LastBendsOf(r.Values).LipMM*air.Metres)
 	if !ok {
-		return plate(r)
+		return t, false
 	}
 	s, ok := air.NewSurface(strips, ChordwisePanels)
 	if !ok {

@@ -201,7 +201,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
         )}
         {prediction.error && <Caution title="Not predicted">{prediction.error.message}</Caution>}
         {p && <Checks ready={ready} checks={p.checks} />}
-        <Conditions way={way} />
+        <Conditions way={way} offered={p?.offered} />
         <DraftBox ready={ready} />
         {p?.works && <Measured ready={ready} />}
         <div>

@@ -219,7 +219,7 @@ function Result({
   if (found.nothing_to_gain) {
     return (
       <p className="title text-xl">
-        Nothing to gain: no set-up within these bounds is predicted to do better.
+        Nothing to gain: tried afresh, no set-up within these bounds is predicted to do better.
       </p>
     );
   }
@@ -227,12 +227,13 @@ function Result({
   const [main, ...others] = shown;
   const of = (m: Record<string, number> | undefined, g: (typeof shown)[number] | undefined) =>
     g && m?.[g.name] !== undefined ? recordValue(m[g.name] ?? 0, g.unit, units) : "–";
+  const gain = (v: number) => recordValue(v, found.gauge.unit, units);
   const rest = (m: Record<string, number> | undefined) =>
     others.map((g) => `${g.name} ${of(m, g)}`).join(", ");
   return (
     <section aria-label="Result of the search" className="border-2 border-dotted border-lavender p-3">
       <p className="text-sm font-semibold text-lavender">
-        predicted, the mean of scattered {way.words.many}; {found.tried} set-ups tried
+        predicted, the middle of fresh {way.words.many} that nothing was chosen by; {found.tried} set-ups tried
       </p>
       <p>
         <span className="figure text-4xl">{of(found.after, main)}</span>{" "}
@@ -243,6 +244,15 @@ function Result({
       <p className="text-quiet">
         Now {of(found.before, main)}, {rest(found.before)}.
       </p>
+      {found.gain.middle > 0 && (
+        <p>
+          <b>
+            {found.gauge.less ? "Less" : "Gained"}: {gain(found.gain.middle)}
+          </b>{" "}
+          {found.gauge.name}, {way.words.one} against {way.words.one}; in eight of ten {gain(found.gain.lo)} to{" "}
+          {gain(found.gain.hi)}.
+        </p>
+      )}
       <ul className="mt-2 space-y-1">
         {found.changes.map((c) => (
           <li key={c.lever.name}>

@@ -90,7 +90,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         </Mat>
         <Slip label="Slip" className="lg:row-span-2">
           <h2 className="text-2xl">{way.predicts ? "Not as it should be" : "Not predicted yet"}</h2>
-          <Conditions way={way} />
+          <Conditions way={way} offered={p?.offered} />
         </Slip>
       </>
     );
@@ -145,7 +145,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
           />
         )}
         <MovedDraft ready={ready} />
-        <Conditions way={way} />
+        <Conditions way={way} offered={p?.offered} />
         <WayOn>
           <Button className="grow" onClick={() => void navigate(`/bench/${build.id}/try`)}>
             ← {way.words.many.charAt(0).toUpperCase() + way.words.many.slice(1)}

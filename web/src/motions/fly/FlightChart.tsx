@@ -36,10 +36,16 @@ export function FlightChart(props: Props) {
         <Flat {...props} width={width} label={words} name={name} />
       )}
       <Legend
-        path="predicted, just as meant; the band holds eight of ten throws with what hands miss"
+        path="predicted: the middle one of many throws; the band holds eight of ten"
         ghosts={flight.ghosts.length > 0}
         measured={measured.length}
       >
+        <li>
+          <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
+            <path d="M1 5H33" stroke="var(--lavender)" strokeWidth="1.2" />
+          </svg>
+          a perfect throw
+        </li>
         <li>
           thrown at {number(how["throw.speed"] ?? 0)} m/s, {number(how["throw.angle"] ?? 0)}°, from{" "}
           {distance(how["throw.height"] ?? 0, units)}
@@ -74,7 +80,8 @@ function Flat({
   };
   const far = Math.max(
     1,
-    flight.nominal.distance_m,
+    flight.middle.distance_m,
+    flight.meant.distance_m,
     flight.band.at(-1)?.x ?? 0,
     ...flight.ghosts.map((g) => g.path.at(-1)?.x ?? 0),
     ...measured,
@@ -86,7 +93,7 @@ function Flat({
     [inHallUnit(back, units), inHallUnit(far, units)],
     [pad.left, width - pad.right],
   ).nice();
-  const all = [...flight.path, ...flight.ghosts.flatMap((g) => g.path)];
+  const all = [...flight.path, ...flight.perfect, ...flight.ghosts.flatMap((g) => g.path)];
   const top = Math.max(
     (how["throw.height"] ?? 0) * 1.25,
     ...all.map((p) => p.z),
@@ -153,6 +160,7 @@ function Flat({
           {ghostName(g.path, X, (p) => Y(across(p)), g.name)}
         </g>
       ))}
+      <Perfect d={path(flight.perfect)} />
       <Dotted d={path(flight.path)} />
       <path d={`M${pad.left} ${floor}H${width - pad.right}`} stroke="var(--ink)" />
       {side &&
@@ -212,6 +220,11 @@ function Dotted({ d }: { d: string }) {
       data-path=""
     />
   );
+}
+
+/** The throw just as meant: a thin line, for no hand throws so. */
+function Perfect({ d }: { d: string }) {
+  return <path d={d} fill="none" stroke="var(--lavender)" strokeWidth="1.2" data-perfect="" />;
 }
 
 function ghostName(path: Sample[], X: (m: number) => number, Y: (p: Sample) => number, name: string) {
@@ -289,7 +302,7 @@ function Walls({
 function InSpace({ flight, how, at, width, label }: Props & { width: number; label: string }) {
   const units = useUnits();
   const height = Math.round(Math.min(460, Math.max(260, width * 0.52)));
-  const all = [...flight.path, ...flight.ghosts.flatMap((g) => g.path)];
+  const all = [...flight.path, ...flight.perfect, ...flight.ghosts.flatMap((g) => g.path)];
   const far = Math.max(2, ...all.map((p) => p.x));
   const aside = Math.max(1.5, ...all.map((p) => Math.abs(p.y)));
   // A slanted view: ahead goes to the right and back, the right side comes forward.
@@ -365,6 +378,7 @@ function InSpace({ flight, how, at, width, label }: Props & { width: number; lab
       {posts.map((p) => (
         <path key={p.t} d={poly([p, floor(p)])} stroke="var(--line)" />
       ))}
+      <Perfect d={poly(flight.perfect)} />
       <Dotted d={poly(flight.path)} />
       <path d={poly([now, floor(now)])} stroke="var(--ink)" />
       <g transform={`translate(${at2(now)})`}>

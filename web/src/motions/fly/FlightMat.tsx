@@ -20,12 +20,14 @@ export function FlightMat(props: MatProps) {
   return <Flight {...props} flight={props.prediction.drawing?.data as FlightDrawing} />;
 }
 
-function Flight({ prediction, flight, how, measured, name }: MatProps & { flight: FlightDrawing }) {
+function Flight({ prediction, flight, how: asked, measured, name }: MatProps & { flight: FlightDrawing }) {
   const units = useUnits();
   const [main] = prediction.outcomes;
+  // What was left to the toy is what it takes.
+  const how = { ...asked, ...prediction.offered };
   const words =
-    `Predicted ${prediction.mode}. ${distance(flight.nominal.distance_m, units)} in ${number(flight.nominal.time_s)} s, ` +
-    `highest ${distance(flight.nominal.highest_m, units)}` +
+    `Predicted ${prediction.mode}. The middle throw: ${distance(flight.middle.distance_m, units)} in ${number(flight.middle.time_s)} s, ` +
+    `highest ${distance(flight.middle.highest_m, units)}` +
     (main
       ? `; eight of ten throws land between ${distance(main.lo, units)} and ${distance(main.hi, units)}.`
       : ".");
@@ -38,6 +40,7 @@ function Flight({ prediction, flight, how, measured, name }: MatProps & { flight
       <div className="flex flex-wrap items-end justify-between gap-3">
         <p className="title text-xl" data-mode={prediction.mode}>
           Predicted: {prediction.mode}
+          {prediction.modes[0] && `, ${number(100 * prediction.modes[0].share, 0)} of 100 throws`}
         </p>
         <Choice<Aspect>
           label="Seen"
@@ -61,8 +64,8 @@ function Flight({ prediction, flight, how, measured, name }: MatProps & { flight
         name={name}
       />
       <p className="text-quiet">
-        {prediction.mode_words} Thrown just as meant it comes to {distance(flight.nominal.distance_m, units)};
-        with what hands miss, to what is below. {ends(flight, units)}{" "}
+        {prediction.mode_words} The thin line is a perfect throw, just as meant:{" "}
+        {distance(flight.meant.distance_m, units)}, {flight.meant.mode}. {ends(flight, units)}{" "}
         <Link to="/not-known/fly" className="underline underline-offset-4">
           What the model does not know
         </Link>
@@ -91,8 +94,8 @@ function Flight({ prediction, flight, how, measured, name }: MatProps & { flight
           .filter((_, i) => i % 8 === 0 || i === flight.path.length - 1)
           .map((p) => [number(p.t, 2), number(p.x, 2), number(p.y, 2), number(p.z, 2), number(p.speed)])}
       >
-        {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends by what a hand
-        misses, and the least certain constants of the model.
+        {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends and the balance by
+        what a hand misses, the weight of the paper, and what the model does not know.
       </PathTable>
     </div>
   );
