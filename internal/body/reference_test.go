@@ -148,14 +148,15 @@ func compareSteps(t *testing.T, name string, steps []body.StepReport, rows []row
 	}
 }
 
-// The patterns on the shelf must, at their defaults, be the reference gliders.
+// The patterns on the shelf must be the reference gliders, the one with the depth of keel
+// that it has there.
 func TestShelfDefaultsAreTheReference(t *testing.T) {
 	for id, table := range map[string]int{"curlew": 0, "shelduck": 1} {
 		p, ok := shelf.Find(id)
 		if !ok {
 			t.Fatalf("no %s on the shelf", id)
 		}
-		compareSteps(t, id, body.Steps(on(t, p, 210, 297, nil)), tables[table].rows)
+		compareSteps(t, id, body.Steps(on(t, p, 210, 297, map[string]float64{"depth": []float64{0, 25}[table]})), tables[table].rows)
 	}
 }
 
@@ -240,7 +241,7 @@ func TestPoseReference(t *testing.T) {
 func TestGliderMeasures(t *testing.T) {
 	p, _ := shelf.Find("shelduck")
 	measure := func(angle float64) craft.Measures {
-		r := on(t, p, 210, 297, map[string]float64{"wing": angle})
+		r := on(t, p, 210, 297, map[string]float64{"wing": angle, "depth": 25})
 		g, ok := craft.Measure(r, craft.Stand(r))
 		if !ok {
 			t.Fatal("a finished glider has no measures")

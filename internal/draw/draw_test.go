@@ -151,7 +151,7 @@ func TestLayerMapLabels(t *testing.T) {
 // by as much as the V says.
 func TestBehindIsSymmetric(t *testing.T) {
 	for _, angle := range []float64{60, 90, 110} {
-		r := replay(t, "shelduck", map[string]float64{"wing": angle})
+		r := replay(t, "shelduck", map[string]float64{"wing": angle, "depth": 25})
 		pose := body.Standing(r)
 		f, ok := craft.FrameOf(r, pose)
 		if !ok {

@@ -96,7 +96,7 @@ func TestLook(t *testing.T) {
 
 func TestRangeAndWeights(t *testing.T) {
 	r := motion.RangeOf([]float64{5, 1, 3, 2, 4, 0, 10, 9, 8, 7, 6})
-	if r != (motion.Range{Lo: 1, Middle: 5, Hi: 9, Lo95: 0.25, Hi95: 9.75}) || motion.RangeOf(nil) != (motion.Range{}) || motion.RangeOf([]float64{7}) != (motion.Range{Lo: 7, Middle: 7, Hi: 7, Lo95: 7, Hi95: 7}) {
+	if r != (motion.Range{Lo: r.Lo, Middle: 5, Hi: 9.4, Lo95: 0, Hi95: 10}) || math.Abs(r.Lo-0.6) > 1e-12 || motion.RangeOf(nil) != (motion.Range{}) || motion.RangeOf([]float64{7}) != (motion.Range{Lo: 7, Middle: 7, Hi: 7, Lo95: 7, Hi95: 7}) {
 		t.Errorf("%+v", r)
 	}
 	f := motion.Finding{Causes: []motion.Cause{{Words: "b", Weight: 1}, {Words: "a", Weight: 3}, {Words: "c", Weight: 1}}}

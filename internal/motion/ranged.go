@@ -15,13 +15,19 @@ type Range struct {
 	Hi95   float64 `json:"-"`
 }
 
-// RangeOf sorts values and gives their range, linear between order statistics.
+// RangeOf sorts values and gives their range, linear between order statistics: value i of n
+// stands for the part (i - 1/2)/n, so that another one falls into the band as often as the
+// band says.
 func RangeOf(v []float64) Range {
 	if len(v) == 0 {
 		return Range{}
 	}
 	slices.Sort(v)
-	return Range{order.Quantile(v, 0.1), order.Quantile(v, 0.5), order.Quantile(v, 0.9), order.Quantile(v, 0.025), order.Quantile(v, 0.975)}
+	n := float64(len(v))
+	at := func(part float64) float64 {
+		return order.Quantile(v, max(0, min(1, (part*n-0.5)/max(n-1, 1))))
+	}
+	return Range{at(0.1), at(0.5), at(0.9), at(0.025), at(0.975)}
 }
 
 // Outcome of a range.

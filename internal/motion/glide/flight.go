@@ -70,6 +70,7 @@ type track struct {
 	reversals             int     // of u
 	dips                  int     // lowest points between two climbs
 	endSlope              float64 // rad, down positive
+	steepest              float64 // the most of that
 	drop                  float64
 	slowest               float64
 	banks                 int // changes of the bank's sign
@@ -202,6 +203,7 @@ func (out *Flight) note(m *Model, s *state, last *watch, speed, dt float64) {
 	}
 	out.HighestM = math.Max(out.HighestM, -s[2])
 	out.endSlope = math.Atan2(down, flat)
+	out.steepest = math.Max(out.steepest, out.endSlope)
 }
 
 // meet finds the moment of a step in which something is touched: the step is made

@@ -23,6 +23,10 @@ const (
 // modes are all of them, the best one first.
 var modes = []Mode{Glide, Swing, Stalling, Dive, SpiralLeft, SpiralRight, Roll, Loop, Tumble, Flutter, Unknown}
 
+// flattening is by how much, rad, a steep path must have flattened again to be no dive: what
+// pulls out of a throw that was aimed down does not dive.
+const flattening = math.Pi / 180
+
 // slowStall is the part of its trim speed under which a rise ends in a stall.
 const slowStall = 0.6
 
@@ -66,7 +70,7 @@ func (f Flight) classify(trim float64) Mode {
 			return Swing
 		}
 		return Stalling
-	case steep > 40*math.Pi/180 || f.End == Landed && f.endSlope > 28*math.Pi/180 && f.dips == 0:
+	case steep > 40*math.Pi/180 || f.End == Landed && f.endSlope > 28*math.Pi/180 && f.dips == 0 && f.endSlope > f.steepest-flattening:
 		return Dive
 	}
 	return Glide

@@ -1,6 +1,8 @@
 package glide
 
 import (
+	"math"
+
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/air"
@@ -53,28 +55,27 @@ const (
 	weightSD               = 0.02 // of paper against what is printed on its ream
 )
 
-// The numbers that a throw is drawn from: the first ones by the normal law, the others anywhere in
-// a range.
+// The numbers that a throw is drawn from, those that matter most for its distance first.
 const (
-	zSpeed = iota
-	zAngle
-	zBank
-	zYaw
-	zCurlRight
-	zCurlLeft
-	zTwist
-	zRudder
-	zNose
-	zCoM
-	zArea
-	zWeight
-	uFriction
-	uCurl
-	uSuction
-	uTravel
-	uNeutral
-	uStall
-	uUp
+	nSpeed = iota
+	nAngle
+	nCurl // of both edges
+	nCurlEffect
+	nTravel
+	nNeutral
+	nCoM
+	nFriction
+	nUp
+	nSuction
+	nWeight
+	nStall
+	nTwist
+	nCurlApart
+	nRudder
+	nBank
+	nYaw
+	nNose
+	nArea
 	numbers
 )
 
@@ -88,23 +89,26 @@ type scattered struct {
 
 // draw is throw number i out of a scatter.
 func (s Scatter) draw(i int, t Throw, b air.Bends) scattered {
-	z := motion.Numbers(i, uFriction, numbers-uFriction)
-	d := scattered{throw: t, bends: b, aftM: s.CoMMM * air.Metres * z[zCoM], doubt: certain}
-	d.throw.SpeedMS *= 1 + clamp(s.SpeedPart*z[zSpeed], -0.5, 0.5)
-	d.throw.AngleDeg += s.AngleDeg * z[zAngle]
-	d.throw.BankDeg += s.BankDeg * z[zBank]
-	d.throw.YawDeg += s.YawDeg * z[zYaw]
-	d.bends.CurlRight += geom.Rad(s.CurlDeg) * z[zCurlRight]
-	d.bends.CurlLeft += geom.Rad(s.CurlDeg) * z[zCurlLeft]
-	d.bends.Twist += geom.Rad(s.TwistDeg) * z[zTwist]
-	d.bends.Rudder += geom.Rad(s.RudderDeg) * z[zRudder]
-	d.bends.Nose += geom.Rad(s.NoseDeg) * z[zNose]
-	d.bends.AreaMore += s.AreaPart * z[zArea]
+	u := motion.Numbers(i, numbers)
+	z := func(k int) float64 { return motion.Normal(u[k]) }
+	d := scattered{throw: t, bends: b, aftM: s.CoMMM * air.Metres * z(nCoM), doubt: certain}
+	d.throw.SpeedMS *= 1 + clamp(s.SpeedPart*z(nSpeed), -0.5, 0.5)
+	d.throw.AngleDeg += s.AngleDeg * z(nAngle)
+	d.throw.BankDeg += s.BankDeg * z(nBank)
+	d.throw.YawDeg += s.YawDeg * z(nYaw)
+	// Two edges that are bent each by itself: their mean and their difference are apart too.
+	mean, apart := geom.Rad(s.CurlDeg)*z(nCurl)/math.Sqrt2, geom.Rad(s.CurlDeg)*z(nCurlApart)/math.Sqrt2
+	d.bends.CurlRight += mean + apart
+	d.bends.CurlLeft += mean - apart
+	d.bends.Twist += geom.Rad(s.TwistDeg) * z(nTwist)
+	d.bends.Rudder += geom.Rad(s.RudderDeg) * z(nRudder)
+	d.bends.Nose += geom.Rad(s.NoseDeg) * z(nNose)
+	d.bends.AreaMore += s.AreaPart * z(nArea)
 	if s.Constants {
-		in := func(k int, lo, hi float64) float64 { return lo + (hi-lo)*z[k] }
-		d.doubt = Doubt{Friction: in(uFriction, frictionLo, frictionHi) / air.FrictionFactor, Curl: in(uCurl, curlLo, curlHi) / air.CurlEfficiency,
-			Suction: in(uSuction, suctionLo, suctionHi) / air.SuctionKept, Travel: in(uTravel, travelLo, travelHi) / air.AreaTravel,
-			Neutral: in(uNeutral, -neutralBy, neutralBy), Stall: geom.Rad(in(uStall, -stallBy, stallBy)), Up: in(uUp, upLo, upHi), Weight: 1 + weightSD*z[zWeight]}
+		in := func(k int, lo, hi float64) float64 { return lo + (hi-lo)*u[k] }
+		d.doubt = Doubt{Friction: in(nFriction, frictionLo, frictionHi) / air.FrictionFactor, Curl: in(nCurlEffect, curlLo, curlHi) / air.CurlEfficiency,
+			Suction: in(nSuction, suctionLo, suctionHi) / air.SuctionKept, Travel: in(nTravel, travelLo, travelHi) / air.AreaTravel,
+			Neutral: in(nNeutral, -neutralBy, neutralBy), Stall: geom.Rad(in(nStall, -stallBy, stallBy)), Up: in(nUp, upLo, upHi), Weight: 1 + weightSD*z(nWeight)}
 	}
 	return d
 }

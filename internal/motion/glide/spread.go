@@ -101,7 +101,12 @@ func (s Spread) Usual() Mode {
 	return best
 }
 
-// middle is the throw that comes down at the middle distance of those that fly in the usual mode.
+// nearest is among how many throws, those that come down nearest to the middle distance,
+// the one to draw is chosen.
+const nearest = 16
+
+// middle is the throw to draw: of those that fly in the usual mode and come down at the
+// middle distance, the one that keeps nearest to the middle of the band.
 func (s Spread) middle(throws []thrown) thrown {
 	var of []thrown
 	for _, f := range throws {
@@ -112,7 +117,19 @@ func (s Spread) middle(throws []thrown) thrown {
 	slices.SortFunc(of, func(a, b thrown) int {
 		return cmp.Compare(math.Abs(a.DistanceM-s.Distance.Middle), math.Abs(b.DistanceM-s.Distance.Middle))
 	})
-	return of[0]
+	best, least := of[0], math.Inf(1)
+	for _, f := range of[:min(nearest, len(of))] {
+		off := 0.0
+		for _, b := range s.Band {
+			z, y := passes(f.path, b.X)
+			off += math.Pow(z-(b.LoZ+b.HiZ)/2, 2) + math.Pow(y-(b.LoY+b.HiY)/2, 2)/4
+		}
+		// A tenth of a metre off the middle distance weighs as much along the whole way.
+		if off += float64(len(s.Band)) * math.Pow(f.DistanceM-s.Distance.Middle, 2); off < least {
+			best, least = f, off
+		}
+	}
+	return best
 }
 
 func bandOf(paths [][]Sample, far float64) []BandPoint {

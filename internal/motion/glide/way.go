@@ -101,7 +101,7 @@ var way = motion.Way{
 		Title:  "Fly", Made: "Made to fly.", ForShow: "Made to be looked at; its flight is predicted all the same.", Untried: "folded, not thrown yet", Tried: "has been thrown already"},
 	Conditions: []motion.Condition{
 		{Name: SpeedOfThrow, Label: "Speed of the throw", Unit: "m/s", Group: "The throw", Min: 0.5, Max: 30, Step: 0.5, Least: 2, Most: 14, Own: "as fast as it glides, and a little more", Says: "A gentle throw is 4 to 6 m/s, a hard one 10 to 15."},
-		{Name: AngleOfThrow, Label: "Angle of the throw", Unit: "deg", Group: "The throw", Min: -60, Max: 85, Step: 5, Least: -20, Most: 40, Says: "Up is positive."},
+		{Name: AngleOfThrow, Label: "Angle of the throw", Unit: "deg", Group: "The throw", Default: -5, Min: -60, Max: 85, Step: 5, Least: -20, Most: 40, Says: "Up is positive. A little down is the way it glides."},
 		{Name: "throw.height", Label: "Height of the hand", Unit: "m", Group: "The throw", Default: 1.6, Min: 0.1, Max: 20},
 		{Name: "throw.bank", Label: "Bank, right", Unit: "deg", Group: "The throw", Min: -90, Max: 90},
 		{Name: "hand", Label: "Whose hand", Group: "The throw", Max: 1, Options: []motion.Option{{Value: 0, Label: "an adult's"}, {Value: 1, Label: "a child's"}}},

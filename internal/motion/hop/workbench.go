@@ -139,15 +139,15 @@ type hopped struct {
 	trial Trial
 }
 
-// The numbers that a hop is drawn from, all by the normal law.
+// The numbers that a hop is drawn from, all by the normal law, those that matter most first.
 const (
-	zFold = iota
-	zRear
-	zPress
-	zFriction
-	zFinger
-	zEnergy
-	zRadius
+	nEnergy = iota
+	nRadius
+	nFriction
+	nFinger
+	nPress
+	nFold
+	nRear
 	numbers
 )
 
@@ -161,27 +161,28 @@ func (w *Workbench) scatter(g Geometry, set SpringSet, by motion.Sample, constan
 	}
 	out := make([]hopped, 0, by.N)
 	for i := range by.N {
-		z := motion.Numbers(by.From+i, numbers, 0)
+		u := motion.Numbers(by.From+i, numbers)
+		z := func(k int) float64 { return motion.Normal(u[k]) }
 		// How hard the folds were pressed is known no better than by feel.
 		felt := set
-		felt.HipRadiusMM *= math.Exp(hand.radius * z[zRadius])
-		felt.CatchRadiusMM *= math.Exp(hand.radius * z[zRadius])
+		felt.HipRadiusMM *= math.Exp(hand.radius * z(nRadius))
+		felt.CatchRadiusMM *= math.Exp(hand.radius * z(nRadius))
 		if felt.OpeningDeg > 0 {
-			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+hand.openingDeg*z[zRadius])
+			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+hand.openingDeg*z(nRadius))
 		}
 		t := g.toy(felt)
 		q := hopped{t, w.trial(set)}
-		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+hand.foldM*z[zFold])
-		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-hand.foldM*z[zFold]+hand.foldM*z[zRear])
-		q.trial.Pressed = t.Pressed() + math.Abs(hand.press*z[zPress])
-		q.trial.Friction *= math.Exp(tableScatter * z[zFriction])
-		q.trial.Finger = clamp(q.trial.Finger*(1+hand.finger*z[zFinger]), 0.4, 0.97)
+		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+hand.foldM*z(nFold))
+		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-hand.foldM*z(nFold)+hand.foldM*z(nRear))
+		q.trial.Pressed = t.Pressed() + math.Abs(hand.press*z(nPress))
+		q.trial.Friction *= math.Exp(tableScatter * z(nFriction))
+		q.trial.Finger = clamp(q.trial.Finger*(1+hand.finger*z(nFinger)), 0.4, 0.97)
 		if constants {
 			sd := doubt
 			if w.Own.Spread > 0 {
 				sd = w.Own.Spread
 			}
-			q.trial.Energy *= math.Exp(sd * z[zEnergy])
+			q.trial.Energy *= math.Exp(sd * z(nEnergy))
 		}
 		out = append(out, q)
 	}

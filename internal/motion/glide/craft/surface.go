@@ -4,6 +4,8 @@ import (
 	"math"
 	"slices"
 
+	"golang.org/x/sync/errgroup"
+
 	"tussock/internal/body"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -45,17 +47,26 @@ const SprungDeg = 6
 // that air could carry.
 func Of(r *sequence.Replay) (t Toy, ok bool) {
 	p := Stand(r)
+	// Both lattices are solved side by side.
+	var sprung Toy
+	var springs bool
+	var g errgroup.Group
+	g.Go(func() error {
+		o := slices.Clone(r.Openings)
+		for i := range o {
+			if o[i].Op == OpWing {
+				o[i].AngleDeg = math.Max(0, o[i].AngleDeg-SprungDeg)
+			}
+		}
+		sprung, springs = glider(r, standAt(r, o))
+		return nil
+	})
 	t, ok = glider(r, p)
+	_ = g.Wait() // it does not fail
 	if !ok {
 		return plate(r)
 	}
-	o := slices.Clone(r.Openings)
-	for i := range o {
-		if o[i].Op == OpWing {
-			o[i].AngleDeg = math.Max(0, o[i].AngleDeg-SprungDeg)
-		}
-	}
-	if sprung, ok := glider(r, standAt(r, o)); ok {
+	if springs {
 		t.Sprung = &sprung
 	}
 	return t, true
