@@ -71,6 +71,7 @@ export function readingValue(v: number, unit: string, decimals: number, units: U
   if (unit === "mm" && units === "in" && Math.abs(v) < 6) return number(v / mmPerInch, 2);
   if (unit === "mm") return lengthValue(v, units, decimals);
   if (unit === "cm²" && units === "in") return number((v * 100) / (mmPerInch * mmPerInch), 1);
+  if (unit === "°/m" && units === "in") return number(v / inHallUnit(1, units), decimals);
   return number(v, decimals);
 }
 
@@ -78,6 +79,7 @@ export function readingValue(v: number, unit: string, decimals: number, units: U
 export function readingUnit(unit: string, units: Units): string {
   if (unit === "mm") return units;
   if (unit === "cm²" && units === "in") return "sq in";
+  if (unit === "°/m") return `°/${hallUnit(units)}`;
   return unit === "deg" ? "°" : unit;
 }
 

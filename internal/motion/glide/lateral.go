@@ -7,15 +7,15 @@ import (
 	"gonum.org/v1/gonum/mat"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion"
+	"tussock/internal/motion/glide/air"
 )
 
 // Lateral is how a glider behaves sideways in its steady glide.
 type Lateral struct {
-	// YawStiff is Cnb cos a - (Iz/Ix) Clb sin a: above 0 the nose goes back into the wind.
+	// YawStiff is Cnb cos a - (Iz/Ix) Clb sin a at the trim: above 0 the nose goes back into
+	// the wind.
 	YawStiff float64
-	// EdgeTurn is Cnb - Clb Cnd/Cld: above 0 a tail edge that is up on the right turns
-	// the glider to the right.
-	EdgeTurn float64
 	// WobblePeriodS and WobbleDamping (of the critical; below 0 it grows) belong to the
 	// Dutch roll; a period of 0 means there is none.
 	WobblePeriodS, WobbleDamping float64
@@ -28,11 +28,7 @@ type Lateral struct {
 // sideslip, roll, yaw and bank.
 func (m *Model) Sideways(t Trim) Lateral {
 	a := geom.Rad(t.AttackDeg)
-	d := m.D
-	out := Lateral{YawStiff: d.Cnb*math.Cos(a) - m.Weight.Izz/m.Weight.Ixx*d.Clb*math.Sin(a)}
-	if d.Clda != 0 {
-		out.EdgeTurn = d.Cnb - d.Clb*d.Cnda/d.Clda
-	}
+	out := Lateral{YawStiff: m.yawStiff(t.SpeedMS, a)}
 	// The path slopes down by arctan(1/ratio); bends from side to side are left out.
 	pitch := a - math.Atan2(1, t.Ratio)
 	even := *m
@@ -86,4 +82,52 @@ func (m *Model) Sideways(t Trim) Lateral {
 		}
 	}
 	return out
+}
+
+// yawStiff is told by the forces that the flight itself has at an angle of attack: what the
+// wings carry there changes how they roll and turn it in a slip.
+func (m *Model) yawStiff(v, a float64) float64 {
+	const h = 1e-3
+	per := air.AirDensity * v * v / 2 * m.s * m.b * 2 * h
+	u, w := v*math.Cos(a), v*math.Sin(a)
+	_, hi := m.Air(u, v*h, w, 0, 0, 0)
+	_, lo := m.Air(u, -v*h, w, 0, 0, 0)
+	return (hi.z-lo.z)/per*math.Cos(a) - m.Weight.Izz/m.Weight.Ixx*(hi.x-lo.x)/per*math.Sin(a)
+}
+
+// edgeDraws is how many toys, with what is not known drawn anew, are thrown to see which way
+// unlike tail edges turn them; edgeDeg by how much the right one then stands higher.
+const edgeDraws, edgeDeg = 16, 2.0
+
+// EdgeTurn is by how many degrees to the right a metre of its glide turns it when the right
+// tail edge stands 1° higher than the left, and where eight of ten lie as what is not known
+// goes: the flight itself tells, let go in its trim.
+func (m *Model) EdgeTurn() (now float64, band motion.Range) {
+	turn := func(n *Model) (float64, bool) {
+		trims := n.Trims()
+		if len(trims) == 0 {
+			return 0, false
+		}
+		t := trims[0]
+		let := Throw{SpeedMS: t.SpeedMS, AngleDeg: -geom.Deg(math.Atan2(1, t.Ratio)), NoseDeg: t.AttackDeg, HeightM: 1.6}
+		by := [2]float64{}
+		for i, s := range []float64{1, -1} {
+			b := n.Bends
+			b.CurlRight += s * geom.Rad(edgeDeg) / 2
+			b.CurlLeft -= s * geom.Rad(edgeDeg) / 2
+			q := newModel(n.Shape, n.Weight, n.plain, b, n.doubt)
+			f := q.Fly(let, Room{}, nil)
+			by[i] = f.HeadingDeg / math.Max(f.DistanceM, 0.1)
+		}
+		return (by[0] - by[1]) / (2 * edgeDeg), true
+	}
+	now, _ = turn(m)
+	toys := m.many()
+	var all []float64
+	for i := range edgeDraws {
+		if v, ok := turn(toys.of(Scatter{Constants: true}.draw(i, Throw{}, m.Bends))); ok {
+			all = append(all, v)
+		}
+	}
+	return now, motion.RangeOf(all)
 }

@@ -40,6 +40,8 @@ type Model struct {
 	rate           float64 // fastest own rate per m/s
 	flat           bool    // as if no edge were curled, to compare with the lattice
 	sprung         *craft.Toy
+	plain          air.Derivatives // without what is not known of the neutral point
+	doubt          Doubt
 }
 
 // NewModel joins shape, weight and bends. The lattice is not solved anew.
@@ -56,7 +58,7 @@ func ModelOf(t craft.Toy, bends air.Bends) *Model {
 }
 
 func newModel(h *air.Shape, w air.Weight, d air.Derivatives, bends air.Bends, doubt Doubt) *Model {
-	m := &Model{Shape: h, Weight: w, Bends: bends, D: d, s: h.AreaM2, b: h.SpanM, c: h.ChordM}
+	m := &Model{Shape: h, Weight: w, Bends: bends, D: d, plain: d, doubt: doubt, s: h.AreaM2, b: h.SpanM, c: h.ChordM}
 	m.D.NeutralM += doubt.Neutral * m.c
 	m.D.Cma -= doubt.Neutral * d.CNa
 	d = m.D

@@ -164,10 +164,30 @@ func (m *Model) lateralReadings(t Trim) []motion.Reading {
 		}
 		add("turn", "A turn doubles or halves in", "s", math.Abs(l.TurnS), 0.4, 1, "How long a turn takes to become twice or half as tight.", "V against fins", says)
 	}
-	says := "A tail edge up on the right should turn it to the right."
-	if l.EdgeTurn <= 0 {
-		says = "A tail edge up on one side may turn it to the other: use the keel's tail, and try a throw."
+	turn, band := m.EdgeTurn()
+	edge := motion.Reading{ID: "edge", Label: "Turn for 1° more curl on the right", Unit: "°/m", Value: turn, Lo: math.Min(turn, band.Lo), Hi: math.Max(turn, band.Hi), Decimals: 1, Predicted: true,
+		Meaning: "Degrees of turn to the right for each metre of its glide, by the flight itself. Negative is to the left: the edge that is up drags the nose the other way.", MovedBy: "keel depth, V"}
+	switch edgeSide(edge.Lo, edge.Hi) {
+	case 1:
+		edge.Says = "An edge up turns it to its own side."
+	case -1:
+		edge.Says = "An edge up turns it to the other side. Use the keel's tail."
+	default:
+		edge.Says = "Which side is not sure: make three test throws, or use the keel's tail."
 	}
-	add("edge", "Turn by the tail edges", "", l.EdgeTurn, 0.5, 3, "Above 0 one edge higher turns it to that side. The sign is uncertain on deep keels.", "keel depth, V", says)
-	return out
+	return append(out, edge)
+}
+
+// leastTurn, degrees a metre for one degree, is too little to tell a side by.
+const leastTurn = 0.2
+
+// edgeSide is the side, 1 right, that a right edge up turns to, 0 when it is not sure.
+func edgeSide(lo, hi float64) int {
+	switch {
+	case lo > 0 && hi > leastTurn:
+		return 1
+	case hi < 0 && lo < -leastTurn:
+		return -1
+	}
+	return 0
 }

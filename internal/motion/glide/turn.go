@@ -59,6 +59,11 @@ func (w *Workbench) TurnCauses(knobs map[string]float64, turnDeg float64) ([]Tur
 	if err != nil {
 		return nil, err
 	}
+	m, err := w.Model(knobs)
+	if err != nil {
+		return nil, err
+	}
+	_, band := m.EdgeTurn()
 	var out []TurnCause
 	total := 0.0
 	for _, s := range turnSources {
@@ -80,7 +85,7 @@ func (w *Workbench) TurnCauses(knobs map[string]float64, turnDeg float64) ([]Tur
 			continue
 		}
 		need := turnDeg / per
-		c := TurnCause{Knob: s.knob, Deg: need, PerDeg: per, Words: s.right, Unsure: math.Abs(per) < firm || s.knob == "curl_uneven"}
+		c := TurnCause{Knob: s.knob, Deg: need, PerDeg: per, Words: s.right, Unsure: math.Abs(per) < firm || s.knob == "curl_uneven" && edgeSide(band.Lo, band.Hi) == 0}
 		if need < 0 {
 			c.Words = s.left
 		}
