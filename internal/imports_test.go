@@ -15,7 +15,7 @@ var floors = [][]string{
 	{"geom", "say", "order"},
 	{"given", "fit"},
 	{"sheet", "motion"},
-	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air"},
+	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame"},
 	{"fold"},
 	{"fold/steps", "fold/layermap", "fold/shadow", "closure", "sequence/round", "sequence/places", "sequence/basis", "sequence/knob"},
 	{"sequence"},
@@ -26,6 +26,7 @@ var floors = [][]string{
 	{"prints"},
 	{"motion/toys"},
 	{"motion/glide/craft", "motion/hop"},
+	{"motion/glide/flight"},
 	{"motion/glide"},
 	{"motion/play"},
 	{"motion/flap", "motion/spin", "motion/reveal"},
@@ -40,6 +41,7 @@ var only = map[string][]string{
 	"fit":             {"order", "say"},
 	"motion":          {"given", "order", "say"},
 	"tune":            {"motion"},
+	"motion/blame":    {},
 	"bench":           {"given", "motion", "order", "say", "sheet"},
 	"closure":         {"fold", "geom"},
 	"fold/layers":     {"geom"},
@@ -55,7 +57,7 @@ var only = map[string][]string{
 
 // leaves are all others. Nothing of the core knows them; the areas of the web layer know
 // web/answer, and only the wiring knows them all.
-var leaves = []string{"store", "demo", "foldtest", "motion/glide/air/airtest", "e2e",
+var leaves = []string{"store", "demo", "foldtest", "motion/motiontest", "motion/glide/air/airtest", "e2e",
 	"web", "web/answer", "web/builds", "web/files", "web/folding", "web/hall", "web/motions", "web/papers"}
 
 // outside are parts of package paths that have no place in the core.

@@ -48,6 +48,16 @@ type Remedy struct {
 	// Predicted before and after, eight of ten trials; nil for a test.
 	Now   *Outlook `json:"now,omitempty"`
 	After *Outlook `json:"after,omitempty"`
+	// Bend is the edge that is bent, to be seen from its end; nil for other changes.
+	Bend *Bend `json:"bend,omitempty"`
+}
+
+// Bend is an edge of paper that is bent from one angle to another, degrees up or to the right.
+type Bend struct {
+	Edge    string  `json:"edge"`
+	DepthMM float64 `json:"depth_mm"`
+	FromDeg float64 `json:"from_deg"`
+	ToDeg   float64 `json:"to_deg"`
 }
 
 // Outlook is what trials are predicted to come to.
@@ -82,6 +92,10 @@ type Finding struct {
 	Causes     []Cause  `json:"causes"`
 	Remedy     *Remedy  `json:"remedy,omitempty"`
 	Others     []Remedy `json:"others"`
+	// Tied is how many of the first causes cannot be told apart by what was seen, 0 when the
+	// first one can; Test is the trial, or the look, that tells them apart.
+	Tied int    `json:"tied"`
+	Test string `json:"test,omitempty"`
 	// Wants is how many more trials are needed before anything is said.
 	Wants int `json:"wants"`
 	// Clear: enough was noted, and no fault was in most of it.

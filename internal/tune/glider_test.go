@@ -7,6 +7,7 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide"
+	"tussock/internal/motion/glide/flight"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
 	"tussock/internal/tune"
@@ -97,7 +98,7 @@ func TestAims(t *testing.T) {
 	if long.After[glide.ByTime] < far.After[glide.ByTime]-0.05 || far.After[glide.ByDistance] < long.After[glide.ByDistance]-0.2 {
 		t.Errorf("longest %v, farthest %v", long.After, far.After)
 	}
-	w.Scatter = glide.ScatterOf("child")
+	w.Scatter = flight.ScatterOf("child")
 	kind, _ := optimise(t, w, "forgiving", "curl", "wing", glide.SpeedOfThrow)
 	if kind.After[glide.ByWorst] < kind.Before[glide.ByWorst] {
 		t.Errorf("the worst throw comes to %v after %v", kind.After[glide.ByWorst], kind.Before[glide.ByWorst])

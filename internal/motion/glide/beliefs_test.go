@@ -10,6 +10,8 @@ import (
 	"tussock/internal/motion/glide/craft"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 // What the shelf's gliders must be like for predictions of them to be believed.
@@ -58,14 +60,14 @@ func TestDefaultsFly(t *testing.T) {
 					if less, known := smallHands[id]; known && hand == 1 {
 						want = less
 					}
-					throws := m.throws(w.throw(m), Room{}, w.Scatter, motion.Fresh(500).From, 500, false)
-					q := told(throws)
-					if part := float64(q.Modes[Glide]+q.Modes[Swing]) / 500; part < want {
+					throws := m.Throws(w.throw(m), flight.Room{}, w.Scatter, motion.Fresh(500).From, 500, false)
+					q := flight.Told(throws)
+					if part := float64(q.Modes[flight.Glide]+q.Modes[flight.Swing]) / 500; part < want {
 						t.Errorf("on %s, hand %d: %.2f of the throws fly: %v", name, hand, part, q.Modes)
 					}
 					f, _ := w.meant(m)
 					trim := m.Trims()[0]
-					if f.Mode == Dive || math.Abs(w.throw(m).SpeedMS/trim.SpeedMS-offeredOver) > 0.03 {
+					if f.Mode == flight.Dive || math.Abs(w.throw(m).SpeedMS/trim.SpeedMS-offeredOver) > 0.03 {
 						t.Errorf("on %s it is thrown at %.1f m/s, settles to %.2f and flies a %s", name, w.throw(m).SpeedMS, trim.SpeedMS, f.Mode)
 					}
 				}
@@ -92,7 +94,7 @@ func TestBandsHold(t *testing.T) {
 		}
 		d := v.Outcomes[0]
 		held, far := 0.0, 0.0
-		for _, f := range m.throws(w.throw(m), Room{}, w.Scatter, motion.Fresh(n).From, n, false) {
+		for _, f := range m.Throws(w.throw(m), flight.Room{}, w.Scatter, motion.Fresh(n).From, n, false) {
 			if f.DistanceM >= d.Lo && f.DistanceM <= d.Hi {
 				held += 1.0 / n
 			}
@@ -111,7 +113,7 @@ func TestBandsHold(t *testing.T) {
 			t.Errorf("%s: the line comes to %.2f m, a %s; the number is %.2f m, the word %s", id, q.Middle.DistanceM, q.Middle.Mode, d.Middle, v.Mode)
 		}
 		for _, b := range q.Band {
-			if z, _ := passes(samples(q.Path), b.X); b.X < 0.8*d.Lo && (z < b.LoZ-0.05 || z > b.HiZ+0.05) {
+			if z, _ := flight.Passes(samples(q.Path), b.X); b.X < 0.8*d.Lo && (z < b.LoZ-0.05 || z > b.HiZ+0.05) {
 				t.Errorf("%s: at %.1f m the line is %.2f m up, the band %.2f to %.2f", id, b.X, z, b.LoZ, b.HiZ)
 			}
 		}
@@ -125,9 +127,9 @@ func TestBandsHold(t *testing.T) {
 	}
 }
 
-func samples(of []FlightSpot) (out []Sample) {
+func samples(of []FlightSpot) (out []flight.Sample) {
 	for _, p := range of {
-		out = append(out, Sample{X: p.X, Y: p.Y, Z: p.Z})
+		out = append(out, flight.Sample{X: p.X, Y: p.Y, Z: p.Z})
 	}
 	return out
 }
@@ -172,14 +174,13 @@ func sweptSmoothly(t *testing.T, w *Workbench, l motion.Lever) {
 			t.Fatalf("%s %v is no glider: %v", w.Pattern.ID, at, err)
 		}
 		wholesome(t, fmt.Sprint(w.Pattern.ID, at), m)
-		f := m.Fly(w.throw(m), Room{}, nil)
-		if f.End == LostSense || math.IsNaN(f.DistanceM) || f.DistanceM > 40 {
+		f := m.Fly(w.throw(m), flight.Room{}, nil)
+		if f.End == flight.LostSense || math.IsNaN(f.DistanceM) || f.DistanceM > 40 {
 			t.Errorf("%s %v: %.1f m, %s", w.Pattern.ID, at, f.DistanceM, f.End)
 		}
 		best, _ := m.BestGlide()
-		turn := m.cn0 - m.cl0 // bends to a side
 		seen = append(seen, [4]float64{best.SpeedMS, best.Ratio, m.D.NeutralM * 1e3, m.Weight.CoM.X * 1e3})
-		moved = math.Max(moved, math.Abs(f.DistanceM-w.defaultFlight(t))+math.Abs(turn))
+		moved = math.Max(moved, math.Abs(f.DistanceM-w.defaultFlight(t))+math.Abs(f.DriftM))
 	}
 	smooth2(t, w.Pattern.ID+" "+l.Name, seen)
 	if moved < 1e-6 && !idle[l.Name] {
@@ -193,7 +194,7 @@ func (w *Workbench) defaultFlight(t *testing.T) float64 {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return m.Fly(w.throw(m), Room{}, nil).DistanceM
+	return m.Fly(w.throw(m), flight.Room{}, nil).DistanceM
 }
 
 // smooth2 compares each value with what its neighbours let expect.
@@ -211,7 +212,7 @@ func smooth2(t *testing.T, name string, seen [][4]float64) {
 }
 
 // wholesome looks at the parts of a glider.
-func wholesome(t *testing.T, name string, m *Model) {
+func wholesome(t *testing.T, name string, m *flight.Model) {
 	t.Helper()
 	keel, d := 0.0, m.D
 	for _, s := range m.Shape.Strips {

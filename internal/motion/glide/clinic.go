@@ -1,324 +1,596 @@
 package glide
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
+	"runtime"
+	"slices"
 
-	"tussock/internal/geom"
+	"golang.org/x/sync/errgroup"
+
 	"tussock/internal/motion"
+	"tussock/internal/motion/blame"
+	"tussock/internal/motion/glide/flight"
 	"tussock/internal/motion/toys"
+	"tussock/internal/order"
 	"tussock/internal/say"
 )
 
-// The clinic: from what was seen of throws to the smallest change that should help.
+// The clinic: from what was read and seen of throws to the likeliest cause, and to the
+// smallest change that should help.
 
 // symptoms are the chips that call for a cure, the worst first where several were seen
 // as often.
 var symptoms = []string{"rolled", "looped", "dived", "stalled", "turned left", "turned right"}
+
+// What is found by readings alone.
+const shorter, farther = "shorter than predicted", "farther than predicted"
+
+// chips are what is looked for in a log.
+var chips = append(slices.Clone(symptoms), "glided")
+
+// asExpected is the share of the belief that all is as it is set from which, with no fault
+// noted, there is nothing to cure.
+const asExpected = 0.42
 
 // Examine finds what to change after throws at knob values.
 func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
 	out, count, sick := motion.Look(log, symptoms, "throw", "throws")
 	w = w.asked(ctx)
 	m, err := w.Model(knobs)
-	if err != nil {
+	if err != nil || out.Wants > 0 {
+		return out, err
+	}
+	trials := noted(log)
+	if !slices.ContainsFunc(trials, func(t blame.Trial) bool { return t.Noted || !math.IsNaN(t.Read[0]) }) {
+		return out, nil
+	}
+	e := &examination{w: w, knobs: knobs, m: m, log: log, throw: w.throw(m), out: &out}
+	if err := e.weigh(trials); err != nil {
 		return out, err
 	}
 	if !sick {
-		if out.Clear && count["dived"] > 0 && count["stalled"] > 0 {
-			out.Title, out.Clear = "It dives and it stalls: throw more evenly first", false
+		if e.share(asSet) >= asExpected && e.within() || len(e.readings(Distance)) < motion.Enough {
+			if out.Clear && count["dived"] > 0 && count["stalled"] > 0 {
+				out.Title, out.Clear = "It dives and it stalls: throw more evenly first", false
+			}
+			return out, nil
 		}
-		return out, nil
+		e.unlike()
 	}
-	e := examination{w, knobs, m, log, w.throw(m), &out}
-	e.out.Confidence = motion.Possible
-	if f := m.Fly(w.throw(m), w.Room, nil); e.agrees(f) {
-		e.out.Confidence = motion.Likely
-	}
-	switch out.Symptom {
-	case "dived":
-		e.dived()
-	case "stalled":
-		e.stalled()
-	case "looped":
-		e.looped()
-	case "rolled":
-		e.rolled()
-	default:
-		e.turned()
-	}
-	out.Weigh()
+	e.conclude()
 	return out, ctx.Err()
 }
 
 type examination struct {
-	w     *Workbench
+	w        *Workbench
+	knobs    map[string]float64
+	m        *flight.Model
+	log      []motion.Noted
+	throw    flight.Throw
+	out      *motion.Finding
+	faults   []fault
+	cases    []blame.Case
+	shares   []float64
+	verdicts []blame.Verdict
+	believed []believed
+}
+
+func (e *examination) value(knob string) float64 { return e.w.Value(e.knobs, knob) }
+
+// readings of a log.
+func (e *examination) readings(id string) []float64 { return motion.Values(e.log, id) }
+
+// share of a cause.
+func (e *examination) share(cause string) float64 {
+	for _, v := range e.verdicts {
+		if v.Cause == cause {
+			return v.Share
+		}
+	}
+	return 0
+}
+
+// Errors of reading, of the middle of a log: logarithms of distance and time, and the
+// angle aside.
+var floors = []float64{0.06, 0.09, 0.03}
+
+// noted are throws as causes are weighed by: how far, how long, to which side, and what
+// was seen.
+func noted(log []motion.Noted) []blame.Trial {
+	out := make([]blame.Trial, len(log))
+	for i, n := range log {
+		t := blame.Trial{Read: []float64{math.NaN(), math.NaN(), math.NaN()}, Seen: make([]bool, len(chips))}
+		d, far := n.Value(Distance)
+		if far {
+			t.Read[0] = math.Log(math.Max(d, 0.3))
+		}
+		if s, timed := n.Value(Time); timed {
+			t.Read[1] = math.Log(math.Max(s, 0.2))
+		}
+		if a, aside := n.Value(Aside); aside && far && d > 0.3 {
+			t.Read[2] = math.Asin(min(max(a/d, -1), 1))
+		}
+		for k, c := range chips {
+			t.Seen[k] = slices.Contains(n.Chips, c)
+			t.Noted = t.Noted || t.Seen[k]
+		}
+		out[i] = t
+	}
+	return out
+}
+
+// turnSeen is the turn, degrees, from which somebody who watches calls it one.
+const turnSeen = 20
+
+// flown is a predicted throw as somebody would note it.
+func flown(f flight.Flight) blame.Trial {
+	t := blame.Trial{Noted: true, Seen: make([]bool, len(chips)),
+		Read: []float64{math.Log(math.Max(f.DistanceM, 0.3)), math.Log(math.Max(f.TimeS, 0.2)), math.Atan2(f.DriftM, math.Max(f.AheadM, 0.05))}}
+	seen := func(chip string) { t.Seen[slices.Index(chips, chip)] = true }
+	switch f.Mode {
+	case flight.Dive:
+		seen("dived")
+	case flight.Stalling:
+		seen("stalled")
+	case flight.Loop, flight.Tumble:
+		seen("looped")
+	case flight.Roll:
+		seen("rolled")
+	case flight.Glide, flight.Swing:
+		if math.Abs(f.HeadingDeg) < turnSeen {
+			seen("glided")
+		}
+	}
+	if f.HeadingDeg >= turnSeen {
+		seen("turned right")
+	}
+	if f.HeadingDeg <= -turnSeen {
+		seen("turned left")
+	}
+	return t
+}
+
+// How many people with toys of their own each fault is run for, and how often each throws;
+// how far one person's throws differ from what is told, speed and angle.
+const worlds, each = 48, 4
+const personSpeed, personAngle = 0.12, 3.0
+
+// leastCareful is the part of a hand's scatter that is left in the toys of those who fold
+// most carefully.
+const leastCareful = 0.25
+
+// drawn is throw k of person j with a fault; their toy is that of its first throw.
+func (e *examination) drawn(f fault, m *flight.Model, j, k int) flight.Drawn {
+	t := e.throw
+	if f.speed > 0 {
+		t.SpeedMS *= f.speed
+	}
+	t.AngleDeg += f.angle
+	person := motion.Numbers(j, 3)
+	t.SpeedMS *= math.Exp(personSpeed * motion.Normal(person[0]))
+	t.AngleDeg += personAngle * motion.Normal(person[1])
+	d := e.w.Scatter.Careful(leastCareful+(1-leastCareful)*person[2]).Draw(j, t, m.Bends)
+	d.AftM += f.aftMM * 1e-3
+	d.Throw = e.w.Scatter.Draw(motion.Draws+j*each+k, t, m.Bends).Throw
+	return d
+}
+
+// faulty is the toy with a fault, and after changes.
+func (e *examination) faulty(f fault, changed map[string]float64) (*flight.Model, error) {
+	if f.knob == "" {
+		return e.w.Model(changed)
+	}
+	return e.w.Model(toys.With(changed, motion.Change{Knob: f.knob, To: e.w.Value(changed, f.knob) + f.by}))
+}
+
+// weigh runs the model with every fault and weighs them by the log.
+func (e *examination) weigh(log []blame.Trial) error {
+	e.faults = faults()
+	// Without a note of the side nobody knows it: both sides would share a cause.
+	cases := make([]*blame.Case, len(e.faults))
+	var g errgroup.Group
+	g.SetLimit(runtime.GOMAXPROCS(0))
+	for i, f := range e.faults {
+		g.Go(func() error {
+			m, err := e.faulty(f, e.knobs)
+			if err != nil {
+				return nil //nolint:nilerr // what cannot be so is no cause
+			}
+			c := &blame.Case{Cause: f.cause, Size: f.size(), Prior: f.prior}
+			many := m.Many()
+			for j := range worlds {
+				d := e.drawn(f, m, j, 0)
+				toy := many.Of(d)
+				var w blame.World
+				for k := range each {
+					w = append(w, flown(toy.Fly(e.drawn(f, m, j, k).Throw, e.w.Room, nil)))
+				}
+				c.Worlds = append(c.Worlds, w)
+			}
+			cases[i] = c
+			return nil
+		})
+	}
+	if err := g.Wait(); err != nil {
+		return err
+	}
+	if err := e.w.ctx.Err(); err != nil {
+		return err
+	}
+	kept := e.faults[:0]
+	for i, c := range cases {
+		if c != nil {
+			e.cases = append(e.cases, *c)
+			kept = append(kept, e.faults[i])
+		}
+	}
+	e.faults = kept
+	e.shares = blame.Weigh(e.cases, log, floors)
+	e.verdicts = blame.Verdicts(e.cases, e.shares)
+	e.believe()
+	return nil
+}
+
+// believed is one of many throws as they are believed to be now: with a fault, by its share.
+type believed struct {
+	fault int
+	world int
+}
+
+// believedThrows is how many of them predictions of the clinic rest on.
+const believedThrows = 80
+
+// believe picks faults by their shares, evenly.
+func (e *examination) believe() {
+	at, sum := 0, e.shares[0]
+	for i := range believedThrows {
+		for q := (float64(i) + 0.5) / believedThrows; sum < q && at+1 < len(e.shares); {
+			at++
+			sum += e.shares[at]
+		}
+		e.believed = append(e.believed, believed{at, (i * 7) % motion.Draws})
+	}
+}
+
+// changed is what is done about it: knobs, and perhaps another throw.
+type changed struct {
 	knobs map[string]float64
-	m     *Model
-	log   []motion.Noted
-	throw Throw
-	out   *motion.Finding
+	throw flight.Throw
+	rid   string // the cause that another throw takes away
 }
 
-// agrees tells whether the model sees what was seen.
-func (e examination) agrees(f Flight) bool {
-	switch e.out.Symptom {
-	case "dived":
-		return f.Mode == Dive
-	case "stalled":
-		return f.Mode == Stalling
-	case "looped":
-		return f.Mode == Loop
-	case "rolled":
-		return f.Mode == Roll || f.Mode == SpiralLeft || f.Mode == SpiralRight
-	case "turned left":
-		return f.HeadingDeg < -10
-	case "turned right":
-		return f.HeadingDeg > 10
-	}
-	return false
-}
-
-func (e examination) value(knob string) float64 { return e.w.Value(e.knobs, knob) }
-
-// with are the knobs after changes.
-func (e examination) with(changes ...motion.Change) map[string]float64 {
-	return toys.With(e.knobs, changes...)
-}
-
-func (e examination) change(knob string, by float64) motion.Change {
-	return e.w.Change(e.knobs, knob, by)
-}
-
-// smallest is the least change of a knob, in steps, after which the throw is as wanted.
-// ok is false when none within reach does. It is judged by throws out of the scatter, not by the one throw that is just as meant.
-func (e examination) smallest(knob string, step float64, most int, want func(m *Model, share func(...Mode) float64) bool) (motion.Change, bool) {
-	for n := 1; n <= most; n++ {
-		c := e.change(knob, float64(n)*step)
-		m, err := e.w.Model(e.with(c))
-		if err != nil || math.Abs(c.To-c.From) < math.Abs(float64(n)*step)-1e-9 {
-			return c, false
+// fly throws what is believed after a change.
+func (e *examination) fly(c changed, only string) []flight.Thrown {
+	made := map[int]*flight.Model{}
+	many := map[int]flight.Many{}
+	q := *e
+	q.throw = c.throw
+	var out []flight.Thrown
+	for _, b := range e.believed {
+		f := e.faults[b.fault]
+		if only != "" && f.cause != only {
+			continue
 		}
-		if want(m, e.shares(m)) {
-			return c, true
+		if _, there := made[b.fault]; !there {
+			m, err := e.faulty(f, c.knobs)
+			if err != nil {
+				return nil
+			}
+			made[b.fault], many[b.fault] = m, m.Many()
 		}
-	}
-	return e.change(knob, float64(most)*step), false
-}
-
-// judged is how many throws a change is judged by.
-const judged = 40
-
-// rest is the share of throws in which a symptom may still be left.
-const rest = 0.35
-
-// shares gives the share of scattered throws that fly in any of some modes.
-func (e examination) shares(m *Model) func(...Mode) float64 {
-	s := m.Spread(e.throw, e.w.Room, e.w.Scatter, judged)
-	return func(modes ...Mode) float64 {
-		n := 0
-		for _, q := range modes {
-			n += s.Modes[q]
+		if f.cause == c.rid {
+			f.speed, f.angle = 0, 0
 		}
-		return float64(n) / judged
+		d := q.drawn(f, made[b.fault], b.world, 0)
+		out = append(out, flight.Thrown{Flight: many[b.fault].Of(d).Fly(d.Throw, e.w.Room, nil)})
 	}
+	return out
 }
 
-// outlook predicts throws out of the scatter.
-func (e examination) outlook(knobs map[string]float64, t Throw) *motion.Outlook {
-	m, err := e.w.Model(knobs)
-	if err != nil {
-		return nil
-	}
-	s := m.Spread(t, e.w.Room, e.w.Scatter, motion.Draws)
-	return &motion.Outlook{Outcome: distanceOf(s), Mode: string(s.Usual())}
-}
-
-func (e examination) remedy(r motion.Remedy) motion.Remedy {
-	r.Now, r.After = e.outlook(e.knobs, e.throw), e.outlook(e.with(r.Changes...), e.throw)
-	return r
-}
-
-// lipMM is how high an edge of the curled depth stands at an angle.
-func (e examination) lipMM(deg float64) float64 {
-	return e.value("curl_depth") * math.Sin(geom.Rad(deg))
-}
-
-func signed(v float64, decimals int) string {
-	s := fmt.Sprintf("%.*f", decimals, math.Abs(v))
-	if v < 0 {
-		return "−" + s
-	}
-	return "+" + s
-}
-
-// curlWords tell a change of both tail edges as a hand makes it.
-func (e examination) curlWords(c motion.Change) (do, where string) {
-	return say.Signed(e.lipMM(c.To)-e.lipMM(c.From), 1) + " on both sides",
-		fmt.Sprintf("of the %s tail edge (%s°, to %.1f°). Nothing else this time.", say.MM(e.value("curl_depth"), 0), signed(c.To-c.From, 1), c.To)
-}
-
-func (e examination) trim() (Trim, bool) {
-	t := e.m.Trims()
-	if len(t) == 0 {
-		return Trim{}, false
-	}
-	return t[0], true
-}
-
-func (e examination) seenWords() string {
-	return fmt.Sprintf("%s in %d of %d throws", e.out.Symptom, e.out.Seen, e.out.Of)
-}
-
-const lawTrim = "Moments about the centre of mass balance at one angle of attack; at it, weight = ½ρV²S·C gives the speed."
-
-func (e examination) dived() {
-	e.out.Title = "It dives. Curl the tail up."
-	t, trims := e.trim()
-	v := e.throw.SpeedMS
-	c, found := e.smallest("curl", 0.5, 16, func(m *Model, share func(...Mode) float64) bool {
-		tr := m.Trims()
-		return share(Dive) <= rest && len(tr) > 0 && tr[0].SpeedMS < 1.25*v
-	})
-	if e.out.Confidence == motion.Possible || !found {
-		c = e.change("curl", 2) // the usual first step
-	}
-	do, where := e.curlWords(c)
-	why := "With the tail edge flat a glider whose weight lies forward finds no balance short of a dive."
-	balance := fmt.Sprintf("it has no steady glide now (curl %.1f°)", e.value("curl"))
-	if trims {
-		balance = fmt.Sprintf("it would balance at %.1f m/s and you throw at about %.1f", t.SpeedMS, v)
-		why = fmt.Sprintf("It would balance at %.1f m/s and you throw at about %.1f. More curl lets it balance at less.", t.SpeedMS, v)
-	}
-	if e.out.Confidence == motion.Possible {
-		why += " The model does not see the dive; this is the usual first step."
-	}
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: do, Where: where, Why: why, School: "bend an edge",
-		Then: "It should level out and come further.", Against: "If it then rises and drops, take back half."})
-	e.out.Remedy = &r
-	margin := e.m.Margin()
-	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "Too little tail curl", Law: lawTrim + " Now " + balance + ".", Log: e.seenWords(), Weight: 1 + math.Max(0, 4-e.value("curl"))/2},
-		motion.Cause{Words: "Nose-heavy", Law: fmt.Sprintf("Static margin %.1f %% of the mean chord; over 10 %% it wants more than 8° of curl.", 100*margin), Log: e.seenWords(), Weight: math.Max(0.1, 10*margin)},
-		motion.Cause{Words: "Thrown downwards or too slowly", Law: fmt.Sprintf("Under 0.7 of its trim speed it drops before it flies; you throw at about %.1f m/s.", v), Log: e.speedLog(), Weight: 0.3})
-	if clip := e.value("clip"); clip > 0.05 {
-		o := e.remedy(motion.Remedy{Changes: []motion.Change{e.change("clip", -math.Min(clip, 0.2))}, Do: fmt.Sprintf("−%.1f g at the nose", math.Min(clip, 0.2)), Where: "a lighter clip", School: "move the weight",
-			Why: "Less weight in front lets the same curl hold the nose up.", Then: "It should level out.", Against: "If it then pitches up and drops, put it back."})
-		e.out.Others = append(e.out.Others, o)
-	}
-	faster := e.throw
-	if trims && t.SpeedMS > 1.1*v && t.SpeedMS < 9 {
-		faster.SpeedMS = t.SpeedMS
-		o := motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Throw at about %.0f m/s", t.SpeedMS), Where: "leave the toy as it is", School: "change the throw",
-			Why: "At the speed it balances at, it needs no change.", Then: "It should fly straight on from the hand.", Against: "If it still drops at once, curl the tail."}
-		o.Now, o.After = r.Now, e.outlook(e.knobs, faster)
-		e.out.Others = append(e.out.Others, o)
-	}
-}
-
-// speedLog is what readings say of the speed.
-func (e examination) speedLog() string {
-	var v []float64
-	for _, t := range e.log {
-		d, far := t.Value(Distance)
-		if s, timed := t.Value(Time); far && timed && s > 0.2 {
-			v = append(v, d/s)
+// worth is how good throws are: how far ahead, less what they go aside, and less a third for
+// those that go wrong.
+func worth(of []flight.Thrown) float64 {
+	v := make([]float64, len(of))
+	for i, f := range of {
+		v[i] = f.AheadM - math.Abs(f.DriftM)
+		if f.Mode != flight.Glide && f.Mode != flight.Swing {
+			v[i] -= math.Abs(f.AheadM) / 3
 		}
 	}
 	if len(v) == 0 {
-		return "no throw has both distance and time, so its speed is not known"
+		return math.Inf(-1)
 	}
-	return fmt.Sprintf("distance over time is %.1f m/s in the middle of %d throws", motion.RangeOf(v).Middle, len(v))
+	sum := 0.0
+	for _, x := range v {
+		sum += x / float64(len(v))
+	}
+	return sum
 }
 
-func (e examination) stalled() {
-	e.out.Title = "It stalls. Take curl out of the tail."
-	t, trims := e.trim()
-	v := e.throw.SpeedMS
-	c, found := e.smallest("curl", -0.5, 16, func(_ *Model, share func(...Mode) float64) bool { return share(Stalling) <= rest })
-	if e.out.Confidence == motion.Possible || !found {
-		c = e.change("curl", -2)
+// within tells whether the log lies where nineteen of twenty throws are predicted.
+func (e *examination) within() bool {
+	v := e.readings(Distance)
+	if len(v) == 0 {
+		return true
 	}
-	do, where := e.curlWords(c)
-	law := lawTrim
-	why := "Thrown faster than it balances it climbs, loses its speed and drops."
-	if trims {
-		law += fmt.Sprintf(" Now that is %.1f m/s; you throw at about %.1f.", t.SpeedMS, v)
-		why = fmt.Sprintf("It balances at %.1f m/s; thrown at %.1f it climbs, loses its speed and drops. Less curl lets it balance faster.", t.SpeedMS, v)
-	}
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: do, Where: where, Why: why, School: "bend an edge",
-		Then: "It should stop rising and falling.", Against: "If it then dives, give half of it back."})
-	e.out.Remedy = &r
-	margin := e.m.Margin()
-	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "Too much tail curl", Law: law, Log: e.seenWords(), Weight: 0.4 + e.value("curl")/5},
-		motion.Cause{Words: "Thrown too fast or upwards", Law: "Lift grows with V²: 1.2 times the trim speed has 1.4 times the weight.", Log: e.speedLog(), Weight: thrownFast(t, v)},
-		motion.Cause{Words: "Tail-heavy", Law: fmt.Sprintf("Static margin %.1f %%; under −5 %% only steep angles are steady.", 100*margin), Log: e.seenWords(), Weight: math.Max(0.1, 0.5-10*margin)})
-	if clip, ok := e.smallest("clip", 0.1, 6, func(_ *Model, share func(...Mode) float64) bool { return share(Stalling) <= rest }); ok {
-		o := e.remedy(motion.Remedy{Changes: []motion.Change{clip}, Do: fmt.Sprintf("+%.1f g at the nose", clip.To-clip.From), Where: "a clip or tape on the keel", School: "move the weight",
-			Why: "Weight in front holds the nose down without touching the wing.", Then: "It should stop rising and falling, and fly a little faster.", Against: "If it then dives, use half of it."})
-		e.out.Others = append(e.out.Others, o)
-	}
-	if trims && v > 1.1*t.SpeedMS {
-		slow := e.throw
-		slow.SpeedMS = t.SpeedMS
-		o := motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Throw at about %.0f m/s, level", t.SpeedMS), Where: "leave the toy as it is", School: "change the throw",
-			Why: "At the speed it balances at, it neither climbs nor drops.", Then: "A slow, even glide.", Against: "If it still rises and drops, take curl out."}
-		o.Now, o.After = r.Now, e.outlook(e.knobs, slow)
-		e.out.Others = append(e.out.Others, o)
-	}
+	s := e.m.Spread(e.throw, e.w.Room, e.w.Scatter, motion.Draws)
+	d := order.Median(v)
+	return d >= s.Distance.Lo95 && d <= s.Distance.Hi95
 }
 
-func thrownFast(t Trim, v float64) float64 {
-	if t.SpeedMS == 0 {
-		return 0.3
+// unlike names what readings alone tell: the log lies elsewhere than the prediction.
+func (e *examination) unlike() {
+	d := order.Median(e.readings(Distance))
+	s := e.m.Spread(e.throw, e.w.Room, e.w.Scatter, motion.Draws)
+	e.out.Symptom, e.out.Seen, e.out.Clear = shorter, 0, false
+	for _, v := range e.readings(Distance) {
+		if v < s.Distance.Middle == (d < s.Distance.Middle) {
+			e.out.Seen++
+		}
 	}
-	return clamp(2*(v/t.SpeedMS-1), 0.1, 1.5)
+	if d > s.Distance.Middle {
+		e.out.Symptom = farther
+	}
+	// All as it is set is what the log speaks against.
+	e.verdicts = slices.DeleteFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })
 }
 
-func (e examination) looped() {
-	e.out.Title = "It loops. Take half of the curl out."
-	c, found := e.smallest("curl", -0.5, 24, func(_ *Model, share func(...Mode) float64) bool { return share(Loop, Tumble) <= rest/4 })
-	if !found || e.out.Confidence == motion.Possible {
-		c = e.change("curl", -math.Max(1, e.value("curl")/2))
-	}
-	do, where := e.curlWords(c)
-	t, _ := e.trim()
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: do, Where: where, School: "bend an edge",
-		Why:  fmt.Sprintf("The moment that lifts the nose grows with the square of the speed. It balances at %.1f m/s, you throw at about %.1f.", t.SpeedMS, e.throw.SpeedMS),
-		Then: "It should climb less and come round no more.", Against: "If it then dives, give half of it back."})
-	e.out.Remedy = &r
-	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "Much curl, thrown hard", Law: "Moment ~ V² · (curl − curl for this speed); over twice the trim speed it goes right round.", Log: e.seenWords(), Weight: 1},
-		motion.Cause{Words: "Tail-heavy", Law: fmt.Sprintf("Static margin %.1f %%.", 100*e.m.Margin()), Log: e.seenWords(), Weight: math.Max(0.1, 0.4-8*e.m.Margin())})
-	slow := e.throw
-	slow.SpeedMS *= 0.7
-	o := motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Throw at about %.1f m/s", slow.SpeedMS), Where: "leave the toy as it is", School: "change the throw",
-		Why: "A third less speed halves what lifts the nose.", Then: "No loop.", Against: "If it still loops, take curl out."}
-	o.Now, o.After = r.Now, e.outlook(e.knobs, slow)
-	e.out.Others = append(e.out.Others, o)
-}
+// beginnings of titles, by what was seen.
+var beginnings = map[string]string{"rolled": "It rolls over.", "looped": "It loops.", "dived": "It dives.", "stalled": "It stalls.", "turned left": "It turns left.", "turned right": "It turns right.",
+	shorter: "It comes shorter than predicted.", farther: "It comes farther than predicted."}
 
-func (e examination) rolled() {
-	e.out.Title = "It rolls over. Lift the wings into a V."
-	c := e.change("wing", -5)
-	d := e.m.D
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "5° up on both sides", Where: fmt.Sprintf("of the wings, seen from behind: a V of %.0f° each. Nothing else this time.", 90-c.To), School: "set the wings",
-		Why:  fmt.Sprintf("A V rolls it back out of a slip (Clβ now %.3f, below 0 is good).", d.Clb),
-		Then: "It should stay upright.", Against: "If it then wobbles from side to side, take half back."})
-	e.out.Remedy = &r
-	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "Wings flat or hanging", Law: fmt.Sprintf("Roll from a slip is Clβ = %.3f: a V makes it more negative.", d.Clb), Log: e.seenWords(), Weight: clamp(0.5+20*d.Clb, 0.2, 2)},
-		motion.Cause{Words: "Tail edges not alike", Law: fmt.Sprintf("1° apart rolls with Cl %.4f against damping of %.3f.", geom.Rad(d.Clda)/2, d.Clp), Log: e.unevenLog(), Weight: 0.5 + math.Abs(e.value("curl_uneven"))/2},
-		motion.Cause{Words: "A wing is warped", Law: fmt.Sprintf("1° of twist apart rolls with Cl %.4f.", geom.Rad(d.ClTw)/2), Log: e.unevenLog(), Weight: 0.6 + math.Abs(e.value("twist"))/2})
-	if u := e.value("curl_uneven"); math.Abs(u) > 0.5 {
-		o := e.remedy(motion.Remedy{Changes: []motion.Change{e.change("curl_uneven", -u)}, Do: "Make both tail edges alike", Where: fmt.Sprintf("now %.1f° apart", math.Abs(u)), School: "bend an edge",
-			Why: "Unlike edges lift one wing more than the other.", Then: "It should roll less.", Against: "If it rolls the other way, half was too much."})
-		e.out.Others = append(e.out.Others, o)
+// tells are the causes that there are, with what each foretells.
+func (e *examination) conclude() {
+	f := e.out
+	tied := blame.Tied(e.verdicts, kindOf)
+	e.verdicts = first(e.verdicts, tied)
+	f.Confidence = motion.Possible
+	switch {
+	case len(tied) > 1:
+		f.Confidence, f.Tied, f.Test = motion.Unsure, len(tied), e.test(tied)
+	case e.verdicts[0].Share > 0.6:
+		f.Confidence = motion.Likely
+	}
+	const shown = 5
+	for i, v := range e.verdicts[:min(max(shown, len(tied)), len(e.verdicts))] {
+		if v.Share > 0.02 || i < max(2, len(tied)) {
+			f.Causes = append(f.Causes, motion.Cause{Words: capital(v.Cause), Law: law(v.Cause, e.m, e.throw), Log: e.foretold(v.Cause), Weight: v.Share})
+		}
+	}
+	f.Title = beginnings[f.Symptom] + " " + e.treat()
+	if f.Remedy == nil {
+		f.Title += "No change is predicted to help: try a throw."
+		f.Remedy = &motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Throw it at about %.1f m/s", e.w.ownSpeed(e.m)), Where: "a little down, and leave it as it is. Then three throws more.", School: "test throw",
+			Why: "By the model no bend of what could be wrong makes it better.", Then: "What three gentle throws do tells more than a bend.", Against: "If they go as before, measure the toy against the card."}
 	}
 }
 
-func (e examination) unevenLog() string {
-	return fmt.Sprintf("measured: edges %.1f° apart, twist %.1f°, wings %.1f° apart", e.value("curl_uneven"), e.value("twist"), e.value("wing_uneven"))
+// first puts the causes that cannot be told apart before all others.
+func first(of, tied []blame.Verdict) []blame.Verdict {
+	out := slices.Clone(tied)
+	for _, v := range of {
+		if !slices.Contains(tied, v) {
+			out = append(out, v)
+		}
+	}
+	return out
+}
+
+func capital(s string) string { return string(s[0]-'a'+'A') + s[1:] }
+
+// foretold is what a cause lets expect, beside what was seen.
+func (e *examination) foretold(cause string) string {
+	var d []float64
+	share := make([]float64, len(chips))
+	n := 0.0
+	for i, c := range e.cases {
+		if c.Cause != cause || e.shares[i] < 0.2*e.share(cause) {
+			continue
+		}
+		for _, w := range c.Worlds {
+			for _, t := range w {
+				d = append(d, math.Exp(t.Read[0]))
+				for k, s := range t.Seen {
+					if s {
+						share[k]++
+					}
+				}
+				n++
+			}
+		}
+	}
+	if n == 0 {
+		return "it foretells nothing that was read"
+	}
+	at := 0
+	for k := range share {
+		if share[k] > share[at] {
+			at = k
+		}
+	}
+	out := fmt.Sprintf("it foretells about %s, and %s in %.0f of 100 throws", say.M(order.Median(d), 1), chips[at], 100*share[at]/n)
+	if v := e.readings(Distance); len(v) > 0 {
+		out += fmt.Sprintf("; the log has %s", say.M(order.Median(v), 1))
+	}
+	if slices.Contains(symptoms, e.out.Symptom) {
+		out += fmt.Sprintf(", %s in %d of %d", e.out.Symptom, e.out.Seen, e.out.Of)
+	}
+	return out
+}
+
+// better is by how much, as a part, a remedy must be predicted to be better.
+const better = 0.02
+
+// offer is a remedy with what it is predicted to be worth.
+type offer struct {
+	motion.Remedy
+	worth float64
+	short string
+}
+
+// treat finds what to do: of the first causes' cures those that are predicted to help, by
+// the steps that help most; nothing that makes it worse. It tells the first in short.
+func (e *examination) treat() (short string) {
+	now := e.fly(changed{knobs: e.knobs, throw: e.throw}, "")
+	base := worth(now)
+	var offers []offer
+	tried := map[string]bool{}
+	for i, v := range e.verdicts {
+		if i > 2 || i > 0 && v.Share < 0.08 {
+			break
+		}
+		for _, c := range cures(v.Cause, e.out.Symptom) {
+			key := fmt.Sprint(c.knob, c.sign, c.speed, c.level)
+			if tried[key] {
+				continue
+			}
+			tried[key] = true
+			if o, ok := e.offer(c, v.Cause, now, base); ok {
+				offers = append(offers, o)
+			}
+		}
+	}
+	if len(offers) == 0 {
+		return ""
+	}
+	// The first cause's own cure goes first unless another is worth clearly more.
+	best := 0
+	for i, o := range offers {
+		if o.worth > base+1.5*(offers[best].worth-base) {
+			best = i
+		}
+	}
+	first := offers[best]
+	others := slices.Delete(offers, best, best+1)
+	slices.SortStableFunc(others, func(a, b offer) int { return cmp.Compare(b.worth, a.worth) })
+	e.out.Remedy = &first.Remedy
+	seen := map[string]bool{first.School: true}
+	for _, o := range others {
+		if !seen[o.School] {
+			seen[o.School] = true
+			e.out.Others = append(e.out.Others, o.Remedy)
+		}
+	}
+	return first.short
+}
+
+// offer makes a remedy of a cure, by as many steps as help most.
+func (e *examination) offer(c cure, cause string, now []flight.Thrown, base float64) (offer, bool) {
+	if c.knob == "" {
+		return e.thrown(c, cause, now, base)
+	}
+	if e.w.Pattern.KnobIndex(c.knob) < 0 {
+		return offer{}, false
+	}
+	step := e.w.step(e.knobs, c.knob)
+	best, gain := motion.Change{}, 0.0
+	var after []flight.Thrown
+	for n := 1; n <= mostSteps; n++ {
+		ch := e.w.Change(e.knobs, c.knob, c.sign*step*float64(n))
+		if math.Abs(ch.To-ch.From) < step*(float64(n)-0.01) {
+			break
+		}
+		f := e.fly(changed{knobs: toys.With(e.knobs, ch), throw: e.throw}, "")
+		// One step more must be worth it: too much is worse than too little.
+		if v := worth(f) - base; v > 1.1*gain && v > better*math.Abs(base) {
+			best, gain, after = ch, v, f
+		}
+	}
+	if after == nil {
+		return offer{}, false
+	}
+	do, where, short := e.madeWords(c.knob, best.From, best.To)
+	r := motion.Remedy{Changes: []motion.Change{best}, Do: do, Where: where, School: c.school, Now: outlookOf(now), After: outlookOf(after),
+		Why: e.why(cause), Then: fmt.Sprintf("It should come to about %s.", say.M(flight.Told(after).Distance.Middle, 1)), Against: "If it then goes wrong the other way, take half of it back; if nothing changes, it is another cause."}
+	if slices.Contains([]string{"curl", "rudder", "curl_uneven"}, c.knob) {
+		edge := map[string]string{"curl": "both tail edges", "rudder": "the keel's tail", "curl_uneven": "one tail edge over the other"}[c.knob]
+		r.Bend = &motion.Bend{Edge: edge, DepthMM: e.value("curl_depth"), FromDeg: best.From, ToDeg: best.To}
+	}
+	return offer{r, base + gain, short}, true
+}
+
+// thrown is a remedy that leaves the toy alone and throws it otherwise.
+func (e *examination) thrown(c cure, cause string, now []flight.Thrown, base float64) (offer, bool) {
+	t, rid := e.throw, ""
+	var do, short string
+	switch {
+	case c.speed:
+		t.SpeedMS = e.w.ownSpeed(e.m)
+		if cause == thrownHard || cause == thrownSlow {
+			rid = cause
+		} else if math.Abs(t.SpeedMS-e.throw.SpeedMS) < 0.15*t.SpeedMS {
+			return offer{}, false
+		}
+		do = fmt.Sprintf("Throw at about %.1f m/s", t.SpeedMS)
+		short = map[bool]string{true: "Throw it faster.", false: "Throw it gently."}[cause == thrownSlow]
+	default:
+		rid = cause
+		do, short = fmt.Sprintf("Let it go at %.0f°", t.AngleDeg), "Throw it level, a little down."
+	}
+	f := e.fly(changed{knobs: e.knobs, throw: t, rid: rid}, "")
+	v := worth(f)
+	if v-base < better*math.Abs(base) {
+		return offer{}, false
+	}
+	return offer{motion.Remedy{Changes: []motion.Change{}, Do: do, Where: "and leave the toy as it is.", School: c.school, Now: outlookOf(now), After: outlookOf(f), Why: e.why(cause),
+		Then: fmt.Sprintf("It should come to about %s.", say.M(flight.Told(f).Distance.Middle, 1)), Against: "If it goes as before, it was not the throw."}, v, short}, true
+}
+
+// ownSpeed is the speed that is offered for a toy.
+func (w *Workbench) ownSpeed(m *flight.Model) float64 {
+	q := *w
+	q.Throw.SpeedMS = 0
+	return q.throw(m).SpeedMS
+}
+
+func outlookOf(f []flight.Thrown) *motion.Outlook {
+	s := flight.Told(f)
+	return &motion.Outlook{Outcome: distanceOf(s), Mode: string(s.Usual())}
+}
+
+// why is the cause that a remedy is for, with how sure it is.
+func (e *examination) why(cause string) string {
+	if cause == asSet {
+		return "As it is set it is predicted to do what you saw."
+	}
+	return fmt.Sprintf("By what you logged the likeliest cause is this: %s (%.0f of 100).", cause, 100*e.share(cause))
+}
+
+// Throws that may tell two causes apart: by their speed and angle.
+var testThrows = []struct {
+	words        string
+	speed, angle float64
+}{{"gently, at about %.1f m/s", 0.75, 0}, {"harder, at about %.1f m/s", 1.35, 0}, {"upwards, about 15°, at %.1f m/s", 1, 15}}
+
+// apart is by how much, as a part, middle distances must differ to tell causes apart.
+const apart = 0.15
+
+// test is a throw, or a look, that tells the first two causes apart.
+func (e *examination) test(tied []blame.Verdict) string {
+	a, b := tied[0].Cause, tied[1].Cause
+	if sides[a] && sides[b] {
+		return fmt.Sprintf("Throws do not tell these apart: look. Hold it against the angle card from behind, and type in both sides at Set: is it that %s, or that %s?", a, b)
+	}
+	best, most := "", apart
+	for _, q := range testThrows {
+		t := e.throw
+		t.SpeedMS, t.AngleDeg = t.SpeedMS*q.speed, t.AngleDeg+q.angle
+		c := changed{knobs: e.knobs, throw: t}
+		fa, fb := e.fly(c, a), e.fly(c, b)
+		if len(fa) == 0 || len(fb) == 0 {
+			continue
+		}
+		da, db := flight.Told(fa).Distance.Middle, flight.Told(fb).Distance.Middle
+		if d := math.Abs(math.Log(math.Max(da, 0.3) / math.Max(db, 0.3))); d > most {
+			most = d
+			best = fmt.Sprintf("To tell them apart, throw it three times "+q.words+". About %s speaks for the first, about %s for the second.", t.SpeedMS, say.M(da, 1), say.M(db, 1))
+		}
+	}
+	if best == "" {
+		return "No throw tells them apart: note time and side as well, or measure the toy against the angle card."
+	}
+	return best
 }

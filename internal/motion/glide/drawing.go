@@ -7,19 +7,21 @@ import (
 	"sync"
 
 	"tussock/internal/motion"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 // FlightDrawing is a predicted flight to be drawn. X is ahead, Y to the right, Z up from the
 // floor, m.
 type FlightDrawing struct {
-	Path      []FlightSpot `json:"path"`    // the middle one of the scattered throws that fly in the usual mode
-	Perfect   []FlightSpot `json:"perfect"` // the throw just as meant, of a toy just as meant
-	Band      []BandPoint  `json:"band"`    // where eight of ten throws pass
-	Ghosts    []GhostPath  `json:"ghosts"`
-	End       string       `json:"end"`
-	RopeOverM *float64     `json:"rope_over_m,omitempty"` // how far over the rope; under is negative
-	Middle    FlightEnd    `json:"middle"`                // what came of the path
-	Meant     FlightEnd    `json:"meant"`                 // what came of the perfect throw
+	Path      []FlightSpot       `json:"path"`    // the middle one of the scattered throws that fly in the usual mode
+	Perfect   []FlightSpot       `json:"perfect"` // the throw just as meant, of a toy just as meant
+	Band      []flight.BandPoint `json:"band"`    // where eight of ten throws pass
+	Ghosts    []GhostPath        `json:"ghosts"`
+	End       string             `json:"end"`
+	RopeOverM *float64           `json:"rope_over_m,omitempty"` // how far over the rope; under is negative
+	Middle    FlightEnd          `json:"middle"`                // what came of the path
+	Meant     FlightEnd          `json:"meant"`                 // what came of the perfect throw
 }
 
 // FlightSpot is a moment of a flight.
@@ -53,11 +55,11 @@ type FlightEnd struct {
 	Mode       string  `json:"mode"`
 }
 
-func endOf(f Flight) FlightEnd {
+func endOf(f flight.Flight) FlightEnd {
 	return FlightEnd{f.DistanceM, f.TimeS, f.HighestM, f.DriftM, f.HeadingDeg, string(f.Mode)}
 }
 
-func distanceOf(s Spread) motion.Outcome {
+func distanceOf(s flight.Spread) motion.Outcome {
 	return s.Distance.Outcome(Distance, "Distance", "m", 1)
 }
 
@@ -77,18 +79,18 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 	out.Works = toy.Glider
 	var numbers sync.WaitGroup
 	if toy.Glider {
-		numbers.Go(func() { out.Readings = m.Readings() })
+		numbers.Go(func() { out.Readings = readingsOf(m) })
 	}
 	t := w.throw(m)
 	out.Offered = map[string]float64{}
 	if w.Throw.SpeedMS == 0 {
 		out.Offered[SpeedOfThrow] = t.SpeedMS
 	}
-	throws := m.throws(t, w.Room, w.Scatter, 0, motion.Draws, true)
-	s := told(throws)
-	f := s.middle(throws)
+	throws := m.Throws(t, w.Room, w.Scatter, 0, motion.Draws, true)
+	s := flight.Told(throws)
+	f := s.Middle(throws)
 	meant, perfect := w.meant(m)
-	d := &FlightDrawing{Path: drawn(f.path), Perfect: drawn(perfect), Ghosts: []GhostPath{}, End: string(f.End), Middle: endOf(f.Flight), Meant: endOf(meant), Band: s.Band}
+	d := &FlightDrawing{Path: drawn(f.Path), Perfect: drawn(perfect), Ghosts: []GhostPath{}, End: string(f.End), Middle: endOf(f.Flight), Meant: endOf(meant), Band: s.Band}
 	if !math.IsNaN(f.RopeOverM) {
 		d.RopeOverM = &f.RopeOverM
 	}
@@ -138,9 +140,9 @@ func (w *Workbench) ghost(knobs map[string]float64) (GhostPath, error) {
 	if err != nil {
 		return GhostPath{}, err
 	}
-	throws := m.throws(w.throw(m), w.Room, w.Scatter, 0, motion.Draws, true)
-	s := told(throws)
-	p := GhostPath{DistanceM: s.Distance.Middle, Mode: string(s.Usual()), Path: drawn(s.middle(throws).path)}
+	throws := m.Throws(w.throw(m), w.Room, w.Scatter, 0, motion.Draws, true)
+	s := flight.Told(throws)
+	p := GhostPath{DistanceM: s.Distance.Middle, Mode: string(s.Usual()), Path: drawn(s.Middle(throws).Path)}
 	w.ghosts.Add(string(key), p)
 	return p, nil
 }
@@ -149,14 +151,14 @@ func (w *Workbench) ghost(knobs map[string]float64) (GhostPath, error) {
 const drawnSamples = 160
 
 // meant is the throw just as meant.
-func (w *Workbench) meant(m *Model) (Flight, []Sample) {
-	path := make([]Sample, 0, 3200)
+func (w *Workbench) meant(m *flight.Model) (flight.Flight, []flight.Sample) {
+	path := make([]flight.Sample, 0, 3200)
 	f := m.Fly(w.throw(m), w.Room, &path)
 	return f, path
 }
 
 // drawn are the moments of a path that are drawn.
-func drawn(path []Sample) []FlightSpot {
+func drawn(path []flight.Sample) []FlightSpot {
 	every := (len(path) + drawnSamples - 1) / drawnSamples
 	out := []FlightSpot{}
 	// A millimetre is kept: it is drawn.

@@ -3,6 +3,8 @@ package glide
 import (
 	"math"
 	"testing"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 // What is said of left and right is what the flight does: a tail edge that is up turns all
@@ -33,9 +35,9 @@ func TestFlagsAreThoseOfTheFlight(t *testing.T) {
 			// Let go with its nose aside, it swings back unless it was said to swing away.
 			trim := m.Trims()[0]
 			stiff := m.Sideways(trim).YawStiff
-			aside := Throw{SpeedMS: trim.SpeedMS, AngleDeg: -math.Atan2(1, trim.Ratio) * 180 / math.Pi, NoseDeg: trim.AttackDeg, HeightM: 4, YawDeg: 4}
-			path := make([]Sample, 0, 600)
-			m.Fly(aside, Room{}, &path)
+			aside := flight.Throw{SpeedMS: trim.SpeedMS, AngleDeg: -math.Atan2(1, trim.Ratio) * 180 / math.Pi, NoseDeg: trim.AttackDeg, HeightM: 4, YawDeg: 4}
+			path := make([]flight.Sample, 0, 600)
+			m.Fly(aside, flight.Room{}, &path)
 			most := 0.0
 			for _, q := range path {
 				if q.T < 0.5 {

@@ -1,26 +1,29 @@
 package glide
 
 import (
-	"os"
-	"path/filepath"
 	"testing"
 
 	"tussock/internal/motion/glide/craft"
+	"tussock/internal/motion/glide/flight"
+	"tussock/internal/motion/motiontest"
 	"tussock/internal/sequence"
-	"tussock/internal/sequence/operations"
+	"tussock/internal/sheet"
 )
 
-// pattern reads a pattern of the shelf by its id. The shelf itself knows all ways of
-// moving, this one too, so tests of it cannot ask it.
+var a4 = sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}
+
 func pattern(t testing.TB, id string) *sequence.Pattern {
 	t.Helper()
-	text, err := os.ReadFile(filepath.Join("..", "..", "shelf", id+".pattern"))
-	if err != nil {
-		t.Fatal(err)
+	return motiontest.Pattern(t, id, craft.Language, sequence.Vocabulary{Moves: "reveal"})
+}
+
+// shelfGlider is the model of a replay, without the workbench.
+func shelfGlider(t testing.TB, id string, knobs map[string]float64) *flight.Model {
+	t.Helper()
+	r := pattern(t, id).Run(a4, knobs)
+	g, ok := craft.Of(r)
+	if r.Err != nil || !ok {
+		t.Fatal(id, r.Err)
 	}
-	p, err := operations.Language(craft.Language, sequence.Vocabulary{Moves: "reveal"}).Parse(id, string(text))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
+	return flight.ModelOf(g, craft.BendsOf(craft.LastBendsOf(r.Values)))
 }

@@ -7,6 +7,8 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/air"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 // doubtSamples is how many draws of what is not known a band of a trim rests on.
@@ -14,36 +16,36 @@ const doubtSamples = 48
 
 // Readings are the numbers of a glider, each with its band, what is usual, what it means
 // and what moves it.
-func (m *Model) Readings() []motion.Reading {
+func readingsOf(m *flight.Model) []motion.Reading {
 	d, h, w := m.D, m.Shape, m.Weight
 	exact := func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved string) motion.Reading {
 		return motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: v, Hi: v, Decimals: decimals, UsualLo: lo, UsualHi: hi, Meaning: meaning, MovedBy: moved}
 	}
 	out := []motion.Reading{
 		exact("mass", "Mass", "g", w.MassKg*1e3, 2, 2, 8, "All paper and what is fixed to it.", "sheet and paper; cuts; clip"),
-		m.balance(exact("com", "Centre of mass behind the nose", "mm", w.CoM.X*1e3, 1, 0, 0, "Where it balances on a finger, measured along the wing crease.", "nose folds, clip")),
+		balance(m, exact("com", "Centre of mass behind the nose", "mm", w.CoM.X*1e3, 1, 0, 0, "Where it balances on a finger, measured along the wing crease.", "nose folds, clip")),
 		exact("area", "Wing area", "cm²", h.AreaM2*1e4, 0, 100, 300, "Both wings, each in its own plane.", "wing line, sheet"),
 		exact("span", "Span", "mm", h.SpanM*1e3, 0, 90, 250, "From tip to tip.", "wing line, V"),
 		exact("ratio", "Aspect ratio", "", h.AspectRatio(), 2, 0.5, 3, "Span times span over area: narrow and long is small.", "wing line"),
 		exact("loading", "Wing loading", "N/m²", m.LoadingNM2(), 2, 1.5, 4, "Weight over wing area. Speed grows with its root.", "paper, keel depth, clip"),
 	}
-	out = append(out, m.bendReadings(exact)...)
+	out = append(out, bendReadings(m, exact)...)
 	predicted := func(id, label, unit string, v, lo, hi float64, decimals int, uLo, uHi float64, meaning, moved, says string) {
 		out = append(out, motion.Reading{ID: id, Label: label, Unit: unit, Value: v, Lo: math.Min(v, lo), Hi: math.Max(v, hi), Decimals: decimals, UsualLo: uLo, UsualHi: uHi,
 			Predicted: true, Meaning: meaning, MovedBy: moved, Says: says})
 	}
 	np := d.NeutralM * 1e3
-	predicted("neutral", "Neutral point behind the nose", "mm", np, np-neutralBy*m.c*1e3, np+neutralBy*m.c*1e3, 1, 0, 0,
+	predicted("neutral", "Neutral point behind the nose", "mm", np, np-flight.NeutralBy*m.Shape.ChordM*1e3, np+flight.NeutralBy*m.Shape.ChordM*1e3, 1, 0, 0,
 		"Where extra lift acts when the nose rises a little.", "wing line, nose width", "")
 	sm := 100 * m.Margin()
-	predicted("margin", "Static margin", "%", sm, sm-100*neutralBy, sm+100*neutralBy, 1, -3, 8,
-		"How far the centre of mass lies ahead of the neutral point, in percent of the mean chord.", "nose folds, clip, wing line", m.marginSays())
+	predicted("margin", "Static margin", "%", sm, sm-100*flight.NeutralBy, sm+100*flight.NeutralBy, 1, -3, 8,
+		"How far the centre of mass lies ahead of the neutral point, in percent of the mean chord.", "nose folds, clip, wing line", marginSays(m))
 	trims := m.Trims()
 	if len(trims) == 0 {
 		return out
 	}
 	t := trims[0]
-	speed, ratio, sink, stiff := m.doubted()
+	speed, ratio, sink, stiff := doubted(m)
 	predicted("trim", "Trim speed", "m/s", t.SpeedMS, speed.Lo, speed.Hi, 1, 2.5, 7, "The speed it settles to. Throw it about so fast.", "tail curl most; weight at the nose; paper", trimSays(t))
 	predicted("glide", "Glide ratio", "", t.Ratio, ratio.Lo, ratio.Hi, 1, 3, 7, "Metres ahead for each metre down, when it glides evenly.", "tail curl; layers at the front edge; keel depth", "")
 	predicted("sink", "Sink", "m/s", t.SinkMS, sink.Lo, sink.Hi, 2, 0.6, 1.3, "Metres down in a second.", "tail curl, wing loading", "")
@@ -52,11 +54,11 @@ func (m *Model) Readings() []motion.Reading {
 		predicted("trim2", "Another steady glide", "m/s", o.SpeedMS, o.SpeedMS*0.85, o.SpeedMS*1.15, 1, 0, 0, "At a steep angle it can also sink evenly: a mush.", "tail curl, weight at the nose", "")
 		break
 	}
-	return append(out, m.lateralReadings(t)...)
+	return append(out, lateralReadings(m, t)...)
 }
 
 // balance says what a centre of mass means.
-func (m *Model) balance(r motion.Reading) motion.Reading {
+func balance(m *flight.Model, r motion.Reading) motion.Reading {
 	r.Brief = "behind the nose"
 	long := 0.0
 	for _, c := range m.Shape.Corners {
@@ -69,7 +71,7 @@ func (m *Model) balance(r motion.Reading) motion.Reading {
 }
 
 // bendReadings are the last bends side by side, as they are measured on the toy.
-func (m *Model) bendReadings(exact func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved string) motion.Reading) []motion.Reading {
+func bendReadings(m *flight.Model, exact func(id, label, unit string, v float64, decimals int, lo, hi float64, meaning, moved string) motion.Reading) []motion.Reading {
 	lip := 0.0
 	sum := map[air.Part][2]float64{} // rise and run of each wing
 	for _, s := range m.Shape.Strips {
@@ -98,21 +100,21 @@ func (m *Model) bendReadings(exact func(id, label, unit string, v float64, decim
 	return out
 }
 
-func (m *Model) marginSays() string {
+func marginSays(m *flight.Model) string {
 	switch v := m.Margin(); {
 	case v > 0.10:
 		return "Nose-heavy: it needs much curl."
-	case v > neutralBy:
+	case v > flight.NeutralBy:
 		return "It puts itself right after a gust."
 	case v < -0.05:
 		return "Tail-heavy: put weight on the nose."
-	case v < -neutralBy:
+	case v < -flight.NeutralBy:
 		return "It hardly recovers by itself."
 	}
 	return "Neither steady nor unsteady at small angles, as far as can be told."
 }
 
-func trimSays(t Trim) string {
+func trimSays(t flight.Trim) string {
 	if t.AttackDeg > 20 {
 		return "It sinks steeply with its nose up: a mush."
 	}
@@ -123,11 +125,11 @@ func trimSays(t Trim) string {
 }
 
 // doubted is the band of a trim over the range of the uncertain constants.
-func (m *Model) doubted() (speed, ratio, sink, stiff motion.Range) {
+func doubted(m *flight.Model) (speed, ratio, sink, stiff motion.Range) {
 	var v, r, s, k []float64
-	toys := m.many()
+	many := m.Many()
 	for i := range doubtSamples {
-		if t := toys.of(Scatter{Constants: true}.draw(i, Throw{}, m.Bends)).Trims(); len(t) > 0 {
+		if t := many.Of(flight.Scatter{Constants: true}.Draw(i, flight.Throw{}, m.Bends)).Trims(); len(t) > 0 {
 			v, r, s, k = append(v, t[0].SpeedMS), append(r, t[0].Ratio), append(s, t[0].SinkMS), append(k, t[0].Stiffness)
 		}
 	}
@@ -138,7 +140,7 @@ func (m *Model) doubted() (speed, ratio, sink, stiff motion.Range) {
 }
 
 // lateralReadings are the flags for turns, wobble and roll.
-func (m *Model) lateralReadings(t Trim) []motion.Reading {
+func lateralReadings(m *flight.Model, t flight.Trim) []motion.Reading {
 	l := m.Sideways(t)
 	var out []motion.Reading
 	add := func(id, label, unit string, v float64, part float64, decimals int, meaning, moved, says string) {

@@ -15,6 +15,8 @@ import (
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 // Readings of a throw.
@@ -154,9 +156,9 @@ func (s *Shapes) Under(c motion.Conditions, _ motion.Calibration) motion.Trying 
 	if c["hand"] == 1 {
 		hand = "child"
 	}
-	return &Workbench{Shapes: s, Scatter: ScatterOf(hand), Softening: c["softening"] == 1, conditions: c,
-		Throw: Throw{SpeedMS: c[SpeedOfThrow], AngleDeg: c[AngleOfThrow], HeightM: c["throw.height"], BankDeg: c["throw.bank"]},
-		Room:  Room{LengthM: c["hall.length"], WidthM: c["hall.width"], CeilingM: c["hall.ceiling"], RopeAtM: c["hall.rope_at"], RopeM: c["hall.rope"]}}
+	return &Workbench{Shapes: s, Scatter: flight.ScatterOf(hand), Softening: c["softening"] == 1, conditions: c,
+		Throw: flight.Throw{SpeedMS: c[SpeedOfThrow], AngleDeg: c[AngleOfThrow], HeightM: c["throw.height"], BankDeg: c["throw.bank"]},
+		Room:  flight.Room{LengthM: c["hall.length"], WidthM: c["hall.width"], CeilingM: c["hall.ceiling"], RopeAtM: c["hall.rope_at"], RopeM: c["hall.rope"]}}
 }
 
 // TurnTold is what the trials tell of left and right.
@@ -184,7 +186,7 @@ func (w *Workbench) Take(knobs, measured map[string]float64) error {
 	}
 	depth := w.Value(knobs, "curl_depth")
 	angle := func(mm float64) (float64, bool) {
-		return geom.Deg(math.Asin(clamp(mm/depth, -1, 1))), math.Abs(mm) < depth
+		return geom.Deg(math.Asin(min(max(mm/depth, -1), 1))), math.Abs(mm) < depth
 	}
 	return w.takePair(knobs, measured, "left_lip", "right_lip", "curl", "curl_uneven", angle, func(mean float64) float64 { return mean })
 }

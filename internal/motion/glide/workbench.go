@@ -13,15 +13,17 @@ import (
 	"tussock/internal/order"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 // Workbench folds, sets and throws one pattern on one sheet, again and again with other
 // knobs. It may be used by several at once.
 type Workbench struct {
 	*Shapes
-	Throw   Throw
-	Room    Room
-	Scatter Scatter
+	Throw   flight.Throw
+	Room    flight.Room
+	Scatter flight.Scatter
 	// Softening lets bent edges give way at speed.
 	Softening  bool
 	conditions motion.Conditions
@@ -66,7 +68,7 @@ func NewShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
 var bendOnly = map[string]bool{"curl": true, "curl_uneven": true, "twist": true, "rudder": true, "nose_side": true}
 
 // Model is the toy at knob values. The error says which step cannot be folded.
-func (w *Workbench) Model(knobs map[string]float64) (*Model, error) {
+func (w *Workbench) Model(knobs map[string]float64) (*flight.Model, error) {
 	if w.ctx != nil && w.ctx.Err() != nil {
 		return nil, w.ctx.Err()
 	}
@@ -76,7 +78,7 @@ func (w *Workbench) Model(knobs map[string]float64) (*Model, error) {
 	}
 	b := craft.BendsOf(craft.LastBendsOf(w.Values(knobs)))
 	b.Softening = w.Softening
-	return ModelOf(t, b), nil
+	return flight.ModelOf(t, b), nil
 }
 
 // Levers are all that can be set: the knobs at their values, and the throw. Knobs keep
@@ -147,8 +149,8 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 		if tr := m.Trims(); len(tr) > 0 {
 			out[BySpeed], out[ByRatio] = tr[0].SpeedMS, tr[0].Ratio
 		}
-		throws := m.throws(q.throw(m), w.Room, w.Scatter, by.From, by.N, false)
-		s := told(throws)
+		throws := m.Throws(q.throw(m), w.Room, w.Scatter, by.From, by.N, false)
+		s := flight.Told(throws)
 		aside := make([]float64, len(throws))
 		for i, f := range throws {
 			aside[i] = math.Abs(f.DriftM)
@@ -204,14 +206,14 @@ const (
 )
 
 // throw is the throw of a toy: at its own speed when none was given.
-func (w *Workbench) throw(m *Model) Throw {
+func (w *Workbench) throw(m *flight.Model) flight.Throw {
 	t := w.Throw
 	if t.SpeedMS > 0 {
 		return t
 	}
 	t.SpeedMS = gently
 	if tr := m.Trims(); len(tr) > 0 {
-		t.SpeedMS = clamp(math.Round(10*offeredOver*tr[0].SpeedMS)/10, leastThrown, mostThrown)
+		t.SpeedMS = min(max(math.Round(10*offeredOver*tr[0].SpeedMS)/10, leastThrown), mostThrown)
 	}
 	return t
 }

@@ -5,12 +5,14 @@ import (
 	"testing"
 
 	"tussock/internal/motion"
+
+	"tussock/internal/motion/glide/flight"
 )
 
 func workbench(t testing.TB, id string) *Workbench {
 	t.Helper()
 	p := pattern(t, id)
-	return &Workbench{Shapes: NewShapes(p, a4), Throw: Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: ScatterOf("adult")}
+	return &Workbench{Shapes: NewShapes(p, a4), Throw: flight.Throw{SpeedMS: 6, HeightM: 1.6}, Scatter: flight.ScatterOf("adult")}
 }
 
 // The workbench sets what the replay would: same knobs, same model.
@@ -22,7 +24,7 @@ func TestWorkbenchSetsTheToy(t *testing.T) {
 			t.Fatal(err)
 		}
 		direct := shelfGlider(t, "curlew", k)
-		a, b := m.Fly(w.Throw, Room{}, nil), direct.Fly(w.Throw, Room{}, nil)
+		a, b := m.Fly(w.Throw, flight.Room{}, nil), direct.Fly(w.Throw, flight.Room{}, nil)
 		if math.Abs(a.DistanceM-b.DistanceM) > 1e-9 || a.DriftM != b.DriftM {
 			t.Errorf("%v: %v m from the workbench, %v from the replay", k, a.DistanceM, b.DistanceM)
 		}
@@ -35,7 +37,7 @@ func TestWorkbenchSetsTheToy(t *testing.T) {
 // Every reading of a glider has a meaning, what moves it, and a band around its value.
 func TestReadingsAreExplained(t *testing.T) {
 	seen := map[string]bool{}
-	for _, r := range shelfGlider(t, "shelduck", map[string]float64{"wing": 80, "curl": 3}).Readings() {
+	for _, r := range readingsOf(shelfGlider(t, "shelduck", map[string]float64{"wing": 80, "curl": 3})) {
 		if r.Label == "" || r.Meaning == "" || r.MovedBy == "" || seen[r.ID] {
 			t.Errorf("%+v", r)
 		}
@@ -57,7 +59,7 @@ func TestReadingsAreExplained(t *testing.T) {
 // The bends are read side by side: what was set is what is shown.
 func TestBendsAreReadBySide(t *testing.T) {
 	got := map[string]float64{}
-	for _, r := range shelfGlider(t, "curlew", map[string]float64{"wing": 80, "wing_uneven": 4, "curl": 5, "curl_uneven": 2}).Readings() {
+	for _, r := range readingsOf(shelfGlider(t, "curlew", map[string]float64{"wing": 80, "wing_uneven": 4, "curl": 5, "curl_uneven": 2})) {
 		got[r.ID] = r.Value
 	}
 	for id, want := range map[string]float64{"v_left": 8, "v_right": 12, "lip_left": 10 * math.Sin(4*math.Pi/180), "lip_right": 10 * math.Sin(6*math.Pi/180)} {
@@ -71,10 +73,10 @@ func TestBendsAreReadBySide(t *testing.T) {
 // gives the same throws.
 func TestSpreadOfThrows(t *testing.T) {
 	m := shelfGlider(t, "curlew", map[string]float64{"curl": 4})
-	throw := Throw{SpeedMS: 5.5, HeightM: 1.6}
-	a := m.Spread(throw, Room{}, ScatterOf("adult"), 64)
-	c := m.Spread(throw, Room{}, ScatterOf("child"), 64)
-	again := m.Spread(throw, Room{}, ScatterOf("adult"), 64)
+	throw := flight.Throw{SpeedMS: 5.5, HeightM: 1.6}
+	a := m.Spread(throw, flight.Room{}, flight.ScatterOf("adult"), 64)
+	c := m.Spread(throw, flight.Room{}, flight.ScatterOf("child"), 64)
+	again := m.Spread(throw, flight.Room{}, flight.ScatterOf("adult"), 64)
 	if a.Distance != again.Distance || a.Drift != again.Drift {
 		t.Error("the same seed gives other throws")
 	}
@@ -85,11 +87,11 @@ func TestSpreadOfThrows(t *testing.T) {
 	if math.Abs(a.Drift.Lo+a.Drift.Hi) > 0.35*width(a.Drift) {
 		t.Errorf("an even toy drifts %+v", a.Drift)
 	}
-	nominal := m.Fly(throw, Room{}, nil).DistanceM
+	nominal := m.Fly(throw, flight.Room{}, nil).DistanceM
 	if nominal < a.Distance.Lo || nominal > a.Distance.Hi {
 		t.Errorf("%v m lies outside of %+v", nominal, a.Distance)
 	}
-	a.Band = told(m.throws(throw, Room{}, ScatterOf("adult"), 0, 64, true)).Band
+	a.Band = flight.Told(m.Throws(throw, flight.Room{}, flight.ScatterOf("adult"), 0, 64, true)).Band
 	for _, b := range a.Band {
 		if b.LoZ > b.HiZ || b.LoY > b.HiY {
 			t.Errorf("band %+v", b)
@@ -98,7 +100,7 @@ func TestSpreadOfThrows(t *testing.T) {
 	if last := a.Band[len(a.Band)-1]; last.X < a.Distance.Lo {
 		t.Errorf("the band ends at %v", last.X)
 	}
-	none := m.Spread(throw, Room{}, Scatter{}, 6)
+	none := m.Spread(throw, flight.Room{}, flight.Scatter{}, 6)
 	if width(none.Distance) != 0 {
 		t.Error("without scatter throws differ")
 	}

@@ -1,25 +1,13 @@
 package hop
 
 import (
-	"os"
-	"path/filepath"
 	"testing"
 
+	"tussock/internal/motion/motiontest"
 	"tussock/internal/sequence"
-	"tussock/internal/sequence/operations"
 )
 
-// pattern reads a pattern of the shelf by its id. The shelf itself knows all ways of
-// moving, this one too, so tests of it cannot ask it.
 func pattern(t testing.TB, id string) *sequence.Pattern {
 	t.Helper()
-	text, err := os.ReadFile(filepath.Join("..", "..", "shelf", id+".pattern"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := operations.Language(language).Parse(id, string(text))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
+	return motiontest.Pattern(t, id, language)
 }

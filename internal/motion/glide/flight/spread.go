@@ -1,4 +1,4 @@
-package glide
+package flight
 
 import (
 	"cmp"
@@ -30,30 +30,30 @@ type Spread struct {
 const bandPoints = 40
 
 // thrown is one throw out of the scatter and what came of it.
-type thrown struct {
+type Thrown struct {
 	Flight
-	path []Sample
+	Path []Sample
 }
 
 // throws are the n throws out of a scatter from number from on, made side by side; with their paths
 // when they are to be drawn.
-func (m *Model) throws(t Throw, room Room, s Scatter, from, n int, paths bool) []thrown {
-	out := make([]thrown, n)
-	toys := m.many()
+func (m *Model) Throws(t Throw, room Room, s Scatter, from, n int, paths bool) []Thrown {
+	out := make([]Thrown, n)
+	toys := m.Many()
 	workers := min(runtime.GOMAXPROCS(0), (n+leastEach-1)/leastEach)
 	var wg sync.WaitGroup
 	for k := range workers {
 		wg.Go(func() {
 			buf := make([]Sample, 0, 3200)
 			for i := k; i < n; i += workers {
-				d := s.draw(from+i, t, m.Bends)
+				d := s.Draw(from+i, t, m.Bends)
 				if !paths {
-					out[i].Flight = toys.of(d).Fly(d.throw, room, nil)
+					out[i].Flight = toys.Of(d).Fly(d.Throw, room, nil)
 					continue
 				}
 				buf = buf[:0]
-				out[i].Flight = toys.of(d).Fly(d.throw, room, &buf)
-				out[i].path = slices.Clone(buf)
+				out[i].Flight = toys.Of(d).Fly(d.Throw, room, &buf)
+				out[i].Path = slices.Clone(buf)
 			}
 		})
 	}
@@ -65,7 +65,7 @@ func (m *Model) throws(t Throw, room Room, s Scatter, from, n int, paths bool) [
 const leastEach = 8
 
 // told is what throws come to; with their paths also where eight of ten pass.
-func told(throws []thrown) Spread {
+func Told(throws []Thrown) Spread {
 	out := Spread{N: len(throws), Modes: map[Mode]int{}}
 	var dist, time, high, drift []float64
 	var paths [][]Sample
@@ -73,8 +73,8 @@ func told(throws []thrown) Spread {
 	for _, f := range throws {
 		out.Modes[f.Mode]++
 		dist, time, high, drift = append(dist, f.DistanceM), append(time, f.TimeS), append(high, f.HighestM), append(drift, f.DriftM)
-		if f.path != nil {
-			paths = append(paths, f.path)
+		if f.Path != nil {
+			paths = append(paths, f.Path)
 		}
 		far = math.Max(far, f.AheadM)
 	}
@@ -87,7 +87,7 @@ func told(throws []thrown) Spread {
 
 // Spread throws n toys out of a scatter, always the same ones.
 func (m *Model) Spread(t Throw, room Room, s Scatter, n int) Spread {
-	return told(m.throws(t, room, s, 0, n, false))
+	return Told(m.Throws(t, room, s, 0, n, false))
 }
 
 // Usual is the mode that most throws have.
@@ -107,21 +107,21 @@ const nearest = 16
 
 // middle is the throw to draw: of those that fly in the usual mode and come down at the
 // middle distance, the one that keeps nearest to the middle of the band.
-func (s Spread) middle(throws []thrown) thrown {
-	var of []thrown
+func (s Spread) Middle(throws []Thrown) Thrown {
+	var of []Thrown
 	for _, f := range throws {
 		if f.Mode == s.Usual() {
 			of = append(of, f)
 		}
 	}
-	slices.SortFunc(of, func(a, b thrown) int {
+	slices.SortFunc(of, func(a, b Thrown) int {
 		return cmp.Compare(math.Abs(a.DistanceM-s.Distance.Middle), math.Abs(b.DistanceM-s.Distance.Middle))
 	})
 	best, least := of[0], math.Inf(1)
 	for _, f := range of[:min(nearest, len(of))] {
 		off := 0.0
 		for _, b := range s.Band {
-			z, y := passes(f.path, b.X)
+			z, y := Passes(f.Path, b.X)
 			off += math.Pow(z-(b.LoZ+b.HiZ)/2, 2) + math.Pow(y-(b.LoY+b.HiY)/2, 2)/4
 		}
 		// A tenth of a metre off the middle distance weighs as much along the whole way.
@@ -138,7 +138,7 @@ func bandOf(paths [][]Sample, far float64) []BandPoint {
 	for k := range bandPoints {
 		x := far * float64(k) / (bandPoints - 1)
 		for i, p := range paths {
-			z[i], y[i] = passes(p, x)
+			z[i], y[i] = Passes(p, x)
 		}
 		rz, ry := motion.RangeOf(z), motion.RangeOf(y)
 		out = append(out, BandPoint{X: x, LoZ: rz.Lo, HiZ: rz.Hi, LoY: ry.Lo, HiY: ry.Hi})
@@ -151,7 +151,7 @@ func bandOf(paths [][]Sample, far float64) []BandPoint {
 
 // passes is height and side where a path first comes by a distance ahead; on the floor
 // when it does not come so far.
-func passes(p []Sample, x float64) (z, y float64) {
+func Passes(p []Sample, x float64) (z, y float64) {
 	for i := 1; i < len(p); i++ {
 		if p[i].X >= x && p[i].X > p[i-1].X {
 			k := clamp((x-p[i-1].X)/(p[i].X-p[i-1].X), 0, 1)

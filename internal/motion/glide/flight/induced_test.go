@@ -1,4 +1,4 @@
-package glide
+package flight
 
 import (
 	"math"

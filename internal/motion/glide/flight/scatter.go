@@ -1,4 +1,4 @@
-package glide
+package flight
 
 import (
 	"math"
@@ -30,6 +30,15 @@ func ScatterOf(hand string) Scatter {
 	return s
 }
 
+// Careful is the scatter of somebody of whose slips in folding and bending a part is left;
+// they throw like everybody.
+func (s Scatter) Careful(part float64) Scatter {
+	for _, v := range []*float64{&s.CurlDeg, &s.TwistDeg, &s.RudderDeg, &s.NoseDeg, &s.CoMMM, &s.AreaPart} {
+		*v *= part
+	}
+	return s
+}
+
 // Doubt is what the model does not know of one toy.
 type Doubt struct {
 	Friction, Curl, Suction, Travel float64 // factors on what is taken
@@ -49,7 +58,7 @@ const (
 	curlLo, curlHi         = 0.5, 0.9
 	suctionLo, suctionHi   = 0.0, 0.4
 	travelLo, travelHi     = 0.6, 1.0
-	neutralBy              = 0.03 // either way, as a part of the mean chord: the lattice is better, soft wings are not
+	NeutralBy              = 0.03 // either way, as a part of the mean chord: the lattice is better, soft wings are not
 	stallBy                = 4.0  // degrees either way
 	upLo, upHi             = -2.0, 6.0
 	weightSD               = 0.02 // of paper against what is printed on its ream
@@ -80,41 +89,41 @@ const (
 )
 
 // scattered is one toy and throw out of a scatter.
-type scattered struct {
-	throw Throw
-	bends air.Bends
-	aftM  float64
-	doubt Doubt
+type Drawn struct {
+	Throw Throw
+	Bends air.Bends
+	AftM  float64 // by which its weight lies further back
+	Doubt Doubt
 }
 
 // draw is throw number i out of a scatter.
-func (s Scatter) draw(i int, t Throw, b air.Bends) scattered {
+func (s Scatter) Draw(i int, t Throw, b air.Bends) Drawn {
 	u := motion.Numbers(i, numbers)
 	z := func(k int) float64 { return motion.Normal(u[k]) }
-	d := scattered{throw: t, bends: b, aftM: s.CoMMM * air.Metres * z(nCoM), doubt: certain}
-	d.throw.SpeedMS *= 1 + clamp(s.SpeedPart*z(nSpeed), -0.5, 0.5)
-	d.throw.AngleDeg += s.AngleDeg * z(nAngle)
-	d.throw.BankDeg += s.BankDeg * z(nBank)
-	d.throw.YawDeg += s.YawDeg * z(nYaw)
+	d := Drawn{Throw: t, Bends: b, AftM: s.CoMMM * air.Metres * z(nCoM), Doubt: certain}
+	d.Throw.SpeedMS *= 1 + clamp(s.SpeedPart*z(nSpeed), -0.5, 0.5)
+	d.Throw.AngleDeg += s.AngleDeg * z(nAngle)
+	d.Throw.BankDeg += s.BankDeg * z(nBank)
+	d.Throw.YawDeg += s.YawDeg * z(nYaw)
 	// Two edges that are bent each by itself: their mean and their difference are apart too.
 	mean, apart := geom.Rad(s.CurlDeg)*z(nCurl)/math.Sqrt2, geom.Rad(s.CurlDeg)*z(nCurlApart)/math.Sqrt2
-	d.bends.CurlRight += mean + apart
-	d.bends.CurlLeft += mean - apart
-	d.bends.Twist += geom.Rad(s.TwistDeg) * z(nTwist)
-	d.bends.Rudder += geom.Rad(s.RudderDeg) * z(nRudder)
-	d.bends.Nose += geom.Rad(s.NoseDeg) * z(nNose)
-	d.bends.AreaMore += s.AreaPart * z(nArea)
+	d.Bends.CurlRight += mean + apart
+	d.Bends.CurlLeft += mean - apart
+	d.Bends.Twist += geom.Rad(s.TwistDeg) * z(nTwist)
+	d.Bends.Rudder += geom.Rad(s.RudderDeg) * z(nRudder)
+	d.Bends.Nose += geom.Rad(s.NoseDeg) * z(nNose)
+	d.Bends.AreaMore += s.AreaPart * z(nArea)
 	if s.Constants {
 		in := func(k int, lo, hi float64) float64 { return lo + (hi-lo)*u[k] }
-		d.doubt = Doubt{Friction: in(nFriction, frictionLo, frictionHi) / air.FrictionFactor, Curl: in(nCurlEffect, curlLo, curlHi) / air.CurlEfficiency,
+		d.Doubt = Doubt{Friction: in(nFriction, frictionLo, frictionHi) / air.FrictionFactor, Curl: in(nCurlEffect, curlLo, curlHi) / air.CurlEfficiency,
 			Suction: in(nSuction, suctionLo, suctionHi) / air.SuctionKept, Travel: in(nTravel, travelLo, travelHi) / air.AreaTravel,
-			Neutral: in(nNeutral, -neutralBy, neutralBy), Stall: geom.Rad(in(nStall, -stallBy, stallBy)), Up: in(nUp, upLo, upHi), Weight: 1 + weightSD*z(nWeight)}
+			Neutral: in(nNeutral, -NeutralBy, NeutralBy), Stall: geom.Rad(in(nStall, -stallBy, stallBy)), Up: in(nUp, upLo, upHi), Weight: 1 + weightSD*z(nWeight)}
 	}
 	return d
 }
 
 // many makes models of toys that differ little from one, without solving the air anew.
-type many struct {
+type Many struct {
 	m      *Model
 	aft    air.Derivatives // with the weight aftM further back
 	sprung air.Derivatives
@@ -123,8 +132,8 @@ type many struct {
 // aftM is how far the weight is moved to see what that does.
 const aftM = 1e-3
 
-func (m *Model) many() many {
-	q := many{m: m}
+func (m *Model) Many() Many {
+	q := Many{m: m}
 	w := m.Weight
 	w.CoM.X += aftM
 	q.aft = m.Shape.Derivatives(w.CoM)
@@ -135,14 +144,14 @@ func (m *Model) many() many {
 }
 
 // of is the toy of a draw.
-func (q many) of(s scattered) *Model {
+func (q Many) Of(s Drawn) *Model {
 	m := q.m
 	h, w, d := m.Shape, m.Weight, m.D
-	if m.sprung != nil && s.doubt.Up != 0 {
-		part := s.doubt.Up / craft.SprungDeg
+	if m.sprung != nil && s.Doubt.Up != 0 {
+		part := s.Doubt.Up / craft.SprungDeg
 		h, w, d = h.Toward(m.sprung.Shape, part), w.Toward(m.sprung.Weight, part), d.Moved(m.D, q.sprung, part)
 	}
-	d = d.Moved(m.D, q.aft, s.aftM/aftM)
-	w.CoM.X += s.aftM
-	return newModel(h, w.Heavier(s.doubt.Weight), d, s.bends, s.doubt)
+	d = d.Moved(m.D, q.aft, s.AftM/aftM)
+	w.CoM.X += s.AftM
+	return newModel(h, w.Heavier(s.Doubt.Weight), d, s.Bends, s.Doubt)
 }

@@ -1,4 +1,4 @@
-package glide
+package flight
 
 import (
 	"math"
@@ -122,10 +122,10 @@ func (m *Model) EdgeTurn() (now float64, band motion.Range) {
 		return (by[0] - by[1]) / (2 * edgeDeg), true
 	}
 	now, _ = turn(m)
-	toys := m.many()
+	toys := m.Many()
 	var all []float64
 	for i := range edgeDraws {
-		if v, ok := turn(toys.of(Scatter{Constants: true}.draw(i, Throw{}, m.Bends))); ok {
+		if v, ok := turn(toys.Of(Scatter{Constants: true}.Draw(i, Throw{}, m.Bends))); ok {
 			all = append(all, v)
 		}
 	}
