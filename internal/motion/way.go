@@ -146,6 +146,8 @@ type Kind struct {
 type Chip struct {
 	Name string `json:"name"`
 	Bad  bool   `json:"bad"` // a fault that asks for a cure
+	// Modes are the predicted modes that look so; none where the prediction says nothing of it.
+	Modes []string `json:"-"`
 }
 
 // Bad are the names of the faults.

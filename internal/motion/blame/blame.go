@@ -210,7 +210,7 @@ func Verdicts(cases []Case, shares []float64) []Verdict {
 
 // tied is the part of the first one's share from which another cause cannot be told from it,
 // and alike that of one which is known to look the same.
-const tied, alike = 1.0 / 4, 1.0 / 20
+const tied, alike = 1.0 / 4, 1.0 / 100
 
 // Tied are the causes that cannot be told from the first one, itself first: those believed
 // nearly as much, and those of its kind, which do the same to a trial, unless the log

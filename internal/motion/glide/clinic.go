@@ -72,6 +72,7 @@ type examination struct {
 	throw    flight.Throw
 	out      *motion.Finding
 	faults   []fault
+	models   []*flight.Model // with each
 	cases    []blame.Case
 	shares   []float64
 	verdicts []blame.Verdict
@@ -156,6 +157,10 @@ func flown(f flight.Flight) blame.Trial {
 // How many people with toys of their own each fault is run for, and how often each throws;
 // how far one person's throws differ from what is told, speed and angle.
 const worlds, each = 48, 4
+
+// fewWorlds are enough to see what is out of the question: what has less than that share.
+const fewWorlds, outOfQuestion = 16, 0.003
+
 const personSpeed, personAngle = 0.12, 3.0
 
 // leastCareful is the part of a hand's scatter that is left in the toys of those who fold
@@ -186,49 +191,41 @@ func (e *examination) faulty(f fault, changed map[string]float64) (*flight.Model
 	return e.w.Model(toys.With(changed, motion.Change{Knob: f.knob, To: e.w.Value(changed, f.knob) + f.by}))
 }
 
-// weigh runs the model with every fault and weighs them by the log.
+// weigh runs the model with every fault and weighs them by the log: a few people for each,
+// then more for what is not out of the question.
 func (e *examination) weigh(log []blame.Trial) error {
-	e.faults = faults()
-	// Without a note of the side nobody knows it: both sides would share a cause.
-	cases := make([]*blame.Case, len(e.faults))
-	var g errgroup.Group
-	g.SetLimit(runtime.GOMAXPROCS(0))
-	for i, f := range e.faults {
-		g.Go(func() error {
-			m, err := e.faulty(f, e.knobs)
-			if err != nil {
-				return nil //nolint:nilerr // what cannot be so is no cause
-			}
-			c := &blame.Case{Cause: f.cause, Size: f.size(), Prior: f.prior}
-			many := m.Many()
-			for j := range worlds {
-				d := e.drawn(f, m, j, 0)
-				toy := many.Of(d)
-				var w blame.World
-				for k := range each {
-					w = append(w, flown(toy.Fly(e.drawn(f, m, j, k).Throw, e.w.Room, nil)))
-				}
-				c.Worlds = append(c.Worlds, w)
-			}
-			cases[i] = c
-			return nil
-		})
-	}
-	if err := g.Wait(); err != nil {
-		return err
-	}
-	if err := e.w.ctx.Err(); err != nil {
-		return err
-	}
-	kept := e.faults[:0]
-	for i, c := range cases {
-		if c != nil {
-			e.cases = append(e.cases, *c)
-			kept = append(kept, e.faults[i])
+	for _, f := range faults() {
+		if m, err := e.faulty(f, e.knobs); err == nil { // what cannot be so is no cause
+			e.faults = append(e.faults, f)
+			e.models = append(e.models, m)
+			e.cases = append(e.cases, blame.Case{Cause: f.cause, Size: f.size(), Prior: f.prior})
 		}
 	}
-	e.faults = kept
-	e.shares = blame.Weigh(e.cases, log, floors)
+	for _, upTo := range []int{fewWorlds, worlds} {
+		var g errgroup.Group
+		g.SetLimit(runtime.GOMAXPROCS(0))
+		for i := range e.cases {
+			if len(e.shares) > 0 && e.shares[i] < outOfQuestion {
+				continue
+			}
+			g.Go(func() error {
+				many := e.models[i].Many()
+				for j := len(e.cases[i].Worlds); j < upTo; j++ {
+					toy := many.Of(e.drawn(e.faults[i], e.models[i], j, 0))
+					var w blame.World
+					for k := range each {
+						w = append(w, flown(toy.Fly(e.drawn(e.faults[i], e.models[i], j, k).Throw, e.w.Room, nil)))
+					}
+					e.cases[i].Worlds = append(e.cases[i].Worlds, w)
+				}
+				return e.w.ctx.Err()
+			})
+		}
+		if err := g.Wait(); err != nil {
+			return err
+		}
+		e.shares = blame.Weigh(e.cases, log, floors)
+	}
 	e.verdicts = blame.Verdicts(e.cases, e.shares)
 	e.believe()
 	return nil
@@ -241,7 +238,7 @@ type believed struct {
 }
 
 // believedThrows is how many of them predictions of the clinic rest on.
-const believedThrows = 80
+const believedThrows = 60
 
 // believe picks faults by their shares, evenly.
 func (e *examination) believe() {
@@ -264,29 +261,41 @@ type changed struct {
 
 // fly throws what is believed after a change.
 func (e *examination) fly(c changed, only string) []flight.Thrown {
-	made := map[int]*flight.Model{}
-	many := map[int]flight.Many{}
 	q := *e
 	q.throw = c.throw
-	var out []flight.Thrown
+	many := map[int]flight.Many{}
+	made := map[int]*flight.Model{}
+	var who []believed
 	for _, b := range e.believed {
-		f := e.faults[b.fault]
-		if only != "" && f.cause != only {
+		if only != "" && e.faults[b.fault].cause != only {
 			continue
 		}
 		if _, there := made[b.fault]; !there {
-			m, err := e.faulty(f, c.knobs)
+			m, err := e.faulty(e.faults[b.fault], c.knobs)
 			if err != nil {
 				return nil
 			}
 			made[b.fault], many[b.fault] = m, m.Many()
 		}
-		if f.cause == c.rid {
-			f.speed, f.angle = 0, 0
-		}
-		d := q.drawn(f, made[b.fault], b.world, 0)
-		out = append(out, flight.Thrown{Flight: many[b.fault].Of(d).Fly(d.Throw, e.w.Room, nil)})
+		who = append(who, b)
 	}
+	out := make([]flight.Thrown, len(who))
+	var g errgroup.Group
+	workers := runtime.GOMAXPROCS(0)
+	for k := range workers {
+		g.Go(func() error {
+			for i := k; i < len(who); i += workers {
+				f := e.faults[who[i].fault]
+				if f.cause == c.rid {
+					f.speed, f.angle = 0, 0
+				}
+				d := q.drawn(f, made[who[i].fault], who[i].world, 0)
+				out[i] = flight.Thrown{Flight: many[who[i].fault].Of(d).Fly(d.Throw, e.w.Room, nil)}
+			}
+			return nil
+		})
+	}
+	_ = g.Wait() // a throw does not fail
 	return out
 }
 

@@ -319,7 +319,7 @@ func (e examination) fading() {
 // seen and predicted agree, or too little was noted.
 func (e examination) wrongWay(count map[string]int) string {
 	against, with := backward, forward
-	if e.w.modeOf(e.toy, e.toy.Leap(e.w.trial(e.set))) == "leaps backward" {
+	if e.w.modeOf(e.toy, e.toy.Leap(e.w.trial(e.set))) == modeBackward {
 		against, with = with, against
 	}
 	if e.out.Of >= motion.Enough && count[against] >= 2 && count[against] > 2*count[with] {

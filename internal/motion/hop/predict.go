@@ -73,19 +73,28 @@ type spread struct {
 	band                                            []LeapBand
 }
 
+// How a hop goes.
+const (
+	modeStays    = "stays where it is"
+	modeCaught   = "caught by the finger"
+	modeUp       = "straight up"
+	modeBackward = "leaps backward"
+	modeForward  = "leaps forward"
+)
+
 // modeOf says how a hop goes.
 func (w *Workbench) modeOf(t Toy, a Arc) string {
 	switch {
 	case !a.Left || a.HeightM < 0.01 && math.Abs(a.LengthM) < 0.01:
-		return "stays where it is"
+		return modeStays
 	case t.Overhang()*1e3 > unpredictableMM:
-		return "caught by the finger"
+		return modeCaught
 	case math.Abs(a.LengthM) < 0.25*a.HeightM:
-		return "straight up"
+		return modeUp
 	case a.LengthM < 0:
-		return "leaps backward"
+		return modeBackward
 	}
-	return "leaps forward"
+	return modeForward
 }
 
 func (w *Workbench) spread(g Geometry, set SpringSet, n int, band bool) spread {

@@ -263,6 +263,15 @@ func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[st
 	if v.Finding, err = t.Examine(ctx, knobs, log); err != nil {
 		return nil, answer.Refuse("knobs", nil, err.Error())
 	}
+	if len(log) >= motion.Enough && t.way.Predicts {
+		p, err := t.Predict(ctx, knobs, nil)
+		if err != nil {
+			return nil, answer.Refuse("knobs", nil, err.Error())
+		}
+		if p.Works {
+			v.Disagrees = t.way.Disagrees(p, log)
+		}
+	}
 	told, err := t.Told(ctx, knobs, log)
 	if err != nil {
 		return nil, answer.Refuse("knobs", nil, err.Error())

@@ -128,6 +128,8 @@ type ClinicInput struct {
 type ClinicView struct {
 	Tweak   int            `json:"tweak"`
 	Finding motion.Finding `json:"finding"`
+	// Disagrees says where the trials of the newest tweak lie elsewhere than predicted.
+	Disagrees string `json:"disagrees" doc:"where the trials lie elsewhere than predicted, in words; empty when they agree"`
 	// Kept compares the newest tweak with the one before; absent for the first.
 	Kept     *KeepView      `json:"kept,omitempty"`
 	Told     *DrawingView   `json:"told,omitempty"`

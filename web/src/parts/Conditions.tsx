@@ -40,8 +40,8 @@ function All({ way, offered = {} }: { way: Moving; offered?: Values }) {
         </Fragment>
       ))}
       <p className="mt-2 text-sm text-quiet">
-        An empty field means there is none{way.conditions.some((c) => c.own) && ", or that it is left to the toy"}
-        .
+        An empty field means there is none
+        {way.conditions.some((c) => c.own) && ", or that it is left to the toy"}.
       </p>
       <p className="text-sm">
         <Link to={`/not-known/${way.name}`} className="underline underline-offset-4">

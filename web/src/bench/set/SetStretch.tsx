@@ -1,9 +1,12 @@
 import { useCallback, useDeferredValue, useMemo } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useSearchParams } from "react-router";
+import { question } from "../../api/queries";
 import type { Moving, Prediction } from "../../api/client";
 import { useShortcuts } from "../../keys";
 import { drawerOf } from "../../motions";
 import { Button, Caution, Choice, Figure } from "../../parts/controls";
+import { Disagrees } from "../../parts/Disagrees";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
 import {
@@ -73,6 +76,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
     useGhosts(ready),
   );
   const p = prediction.data;
+  const clinic = useQuery(question.clinic(build, how));
   // The path is painted first, then the list of numbers.
   const readings = useDeferredValue(p?.readings);
   const toy = good.toy;
@@ -199,6 +203,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
         {p?.works && (
           <Brief prediction={p} way={way} shown={look === "motion"} onShow={() => setLook("motion")} />
         )}
+        {clinic.data && !build.draft && <Disagrees text={clinic.data.disagrees} />}
         {prediction.error && <Caution title="Not predicted">{prediction.error.message}</Caution>}
         {p && <Checks ready={ready} checks={p.checks} />}
         <Conditions way={way} offered={p?.offered} />

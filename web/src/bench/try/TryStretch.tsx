@@ -1,4 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
@@ -25,7 +25,9 @@ import { TrialChart } from "../../parts/TrialChart";
 import { TrialForm } from "./TrialForm";
 import { sizeOf } from "../../parts/trialWords";
 import type { Ready } from "../frame/useBench";
-import { changed } from "../../api/queries";
+import { changed, question } from "../../api/queries";
+import { useConditions } from "../../parts/conditions";
+import { Disagrees } from "../../parts/Disagrees";
 
 /** Trials: log them, see them by tweak. */
 export function TryStretch({ ready }: { ready: Ready }) {
@@ -67,6 +69,8 @@ export function TryStretch({ ready }: { ready: Ready }) {
     ),
   );
   const queries = useQueryClient();
+  const [how] = useConditions(way);
+  const clinic = useQuery(question.clinic(build, how));
   /** Shows the build after a trial has changed: what was learnt from trials may differ now. */
   const show = (b: Build) => {
     bench.show(b);
@@ -154,6 +158,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
             </Figure>
           </div>
         )}
+        {clinic.data && tweak === latest && <Disagrees text={clinic.data.disagrees} />}
         <h2 className="text-2xl">
           {editing ? `Correct a ${way.words.one}` : (kind?.asks ?? "What did it do?")}
         </h2>

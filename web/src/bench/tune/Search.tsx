@@ -233,7 +233,8 @@ function Result({
   return (
     <section aria-label="Result of the search" className="border-2 border-dotted border-lavender p-3">
       <p className="text-sm font-semibold text-lavender">
-        predicted, the middle of fresh {way.words.many} that nothing was chosen by; {found.tried} set-ups tried
+        predicted, the middle of fresh {way.words.many} that nothing was chosen by; {found.tried} set-ups
+        tried
       </p>
       <p>
         <span className="figure text-4xl">{of(found.after, main)}</span>{" "}
@@ -249,8 +250,8 @@ function Result({
           <b>
             {found.gauge.less ? "Less" : "Gained"}: {gain(found.gain.middle)}
           </b>{" "}
-          {found.gauge.name}, {way.words.one} against {way.words.one}; in eight of ten {gain(found.gain.lo)} to{" "}
-          {gain(found.gain.hi)}.
+          {found.gauge.name}, {way.words.one} against {way.words.one}; in eight of ten {gain(found.gain.lo)}{" "}
+          to {gain(found.gain.hi)}.
         </p>
       )}
       <ul className="mt-2 space-y-1">

@@ -10,6 +10,8 @@ import { useUnits } from "../../settings";
 import { knobValue, number, outcomeRange, outcomeValue, recordValue } from "../../units";
 import { useConditions } from "../../parts/conditions";
 import { Conditions } from "../../parts/Conditions";
+import { Disagrees } from "../../parts/Disagrees";
+import { BendPicture } from "./BendPicture";
 import { EffectBars } from "./EffectBars";
 import { KeepOrRevert } from "./KeepOrRevert";
 import { MatHead } from "../frame/MatHead";
@@ -133,6 +135,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         {(clinic.error ?? prediction.error) && (
           <Caution title="Not predicted">{(clinic.error ?? prediction.error)?.message}</Caution>
         )}
+        {clinic.data && <Disagrees text={clinic.data.disagrees} />}
         {clinic.data && (
           <Diagnosis
             ready={ready}
@@ -161,6 +164,12 @@ export function TuneStretch({ ready }: { ready: Ready }) {
       </Slip>
     </>
   );
+}
+
+/** Words in a row. */
+function listed(words: string[]): string {
+  if (words.length < 2) return words.join("");
+  return `${words.slice(0, -1).join(", ")} or ${words.at(-1) ?? ""}`;
 }
 
 /** A set-up after a remedy. */
@@ -249,9 +258,18 @@ function Diagnosis({
           verdict.
         </p>
       )}
+      {remedy.bend && <BendPicture bend={remedy.bend} />}
       <p>
         <b>Why</b>: {remedy.why} {remedy.then}
       </p>
+      {f.test && at === 0 && (
+        <section aria-label="Not told apart" className="border-l-4 border-lavender pl-3">
+          <p>
+            <b>Not told apart</b>: {listed(f.causes.slice(0, f.tied).map((c) => c.words.toLowerCase()))}.
+          </p>
+          <p>{f.test}</p>
+        </section>
+      )}
       <p className="text-quiet">{remedy.against}</p>
       <div className="flex flex-wrap gap-2">
         {remedy.changes.length > 0 && (

@@ -94,8 +94,8 @@ function Flight({ prediction, flight, how: asked, measured, name }: MatProps & {
           .filter((_, i) => i % 8 === 0 || i === flight.path.length - 1)
           .map((p) => [number(p.t, 2), number(p.x, 2), number(p.y, 2), number(p.z, 2), number(p.speed)])}
       >
-        {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends and the balance by
-        what a hand misses, the weight of the paper, and what the model does not know.
+        {shares(prediction)}. Scattered are speed, angle and bank of the throw, the last bends and the balance
+        by what a hand misses, the weight of the paper, and what the model does not know.
       </PathTable>
     </div>
   );
