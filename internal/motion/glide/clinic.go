@@ -238,7 +238,7 @@ type believed struct {
 }
 
 // believedThrows is how many of them predictions of the clinic rest on.
-const believedThrows = 60
+const believedThrows = 80
 
 // believe picks faults by their shares, evenly.
 func (e *examination) believe() {
