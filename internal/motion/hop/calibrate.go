@@ -13,7 +13,7 @@ const (
 	// oneHop is by how much, as a part, single hops of one toy differ in what the energy
 	// would have to be; oneToy by how much toys differ once the person's number is known.
 	oneHop, oneToy = 0.45, 0.20
-	mostFactor     = 6.0
+	mostFactor     = 16.0
 )
 
 // Learn calibrates from trials. Each set-up with at least three measured distances or

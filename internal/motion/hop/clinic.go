@@ -257,11 +257,11 @@ func (e examination) footFolded() {
 
 func (e examination) noDistance() {
 	e.out.Title = "It goes straight up. Lift the nose."
-	nose := e.set.NoseUpMM
-	c := e.w.Change(e.knobs, KnobNoseUp, math.Max(3, 12-nose))
+	nose := e.toy.NoseUpM / mm
+	c := e.w.Change(e.knobs, KnobNoseUp, math.Max(nose+3, 12)-e.set.NoseUpMM)
 	now := e.middle(e.knobs, far)
 	up := e.middle(toys.With(e.knobs, c), far)/math.Max(now, 1e-6) - 1
-	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %s higher", say.MM(c.To-c.From, 0)), Where: fmt.Sprintf("bend the front legs down, to %s. Nothing else this time.", say.MM(c.To, 0)), School: "the legs",
+	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %s higher", say.MM(c.To-nose, 0)), Where: fmt.Sprintf("bend the front legs down, to %s. Nothing else this time.", say.MM(c.To, 0)), School: "the legs",
 		Why: fmt.Sprintf("With its nose up it pushes more forward: %.0f %% farther is predicted.", 100*up), Then: "Farther, less high.", Against: "If it tips over backwards, half of it."}, Length)
 	e.out.Remedy = &r
 	mu := e.w.trial(e.set).Friction

@@ -20,6 +20,8 @@ type Geometry struct {
 	BodyMM     float64 // hip to nose
 	CoMMM      float64 // of the body, ahead of the hip
 	WholeCoMMM float64 // of the whole toy pressed flat, ahead of the hip
+	CoMUpMM    float64 // of the body over its underside: it lies in the middle of its layers
+	NoseUpMM   float64 // by which the legs hold the nose up
 	GyrationMM float64
 	MiddleMM   float64 // hip to catch
 	FootMM     float64 // catch to the rear edge
@@ -202,7 +204,45 @@ func (g *Geometry) weigh(r *sequence.Replay, q pleat, flat body.Flat, ahead floa
 	g.CoMMM = sum / bodyArea
 	g.GyrationMM = math.Sqrt(math.Max(0, square/bodyArea-g.CoMMM*g.CoMMM))
 	g.touch(r, final, frame)
+	g.raised(r, q, flat, frame)
 	return nil
+}
+
+// springyLegsMM is how high paper legs that are folded flat hold a nose up by themselves:
+// creases do not stay shut.
+const springyLegsMM = 2
+
+// raised measures how high the body lies over its underside and its nose over the table:
+// half of its layers, and as far as its legs are opened.
+func (g *Geometry) raised(r *sequence.Replay, q pleat, flat body.Flat, frame func(geom.Vec) geom.Vec) {
+	mass, sum := 0.0, 0.0
+	for _, c := range flat.Cells {
+		a, n := c.Poly.Area(), float64(len(c.Stack))
+		mass, sum = mass+a*n, sum+a*n*n*g.Sheet.ThicknessMM/2
+	}
+	if mass > 0 {
+		g.CoMUpMM = sum / mass
+	}
+	g.NoseUpMM = springyLegsMM
+	if len(r.Openings) == 0 {
+		return
+	}
+	plain := *r
+	plain.Bends = nil // the pleat is the model's
+	pose := body.Standing(&plain)
+	for i, f := range pose.State.F {
+		id := fold.FacetID(i)
+		if q.part(f.Poly.Centroid()) != 0 || pose.PartOf(id) == 0 {
+			continue // no leg
+		}
+		flatAt := pose.State.Folded(id)
+		for k, v := range pose.Corners(id) {
+			if ahead := frame(flatAt[k]).X; ahead > g.BodyMM/4 {
+				// A toe nearer to the hip lifts the nose by as much more.
+				g.NoseUpMM = math.Max(g.NoseUpMM, math.Abs(v.Z)*math.Min(2, g.BodyMM/ahead))
+			}
+		}
+	}
 }
 
 func inFrame(p geom.Polygon, frame func(geom.Vec) geom.Vec) geom.Polygon {

@@ -18,7 +18,7 @@ const (
 type SpringSet struct {
 	HipRadiusMM, CatchRadiusMM float64
 	OpeningDeg                 float64 // measured; 0 for what the radius gives
-	NoseUpMM                   float64
+	NoseUpMM                   float64 // measured; 0 for what the legs give
 	TailDeg                    float64
 	GrainDeg                   float64 // between the grain and the crease at the hip
 }
@@ -43,8 +43,8 @@ var springKnobs = []sequence.Knob{
 		Changes: "The same for the fold after it."},
 	{Name: KnobOpening, Label: "Opening of the pleat, measured", Unit: "deg", Max: 170, Step: 5, Named: []sequence.Named{{Value: 0, Label: "as computed"}},
 		Changes: "The angle to which the pleat opens by itself. 0: it is computed from how the creases are pressed."},
-	{Name: KnobNoseUp, Label: "Nose held up by the front legs", Unit: "mm", Default: 2, Max: 30,
-		Changes: "How high the front stands. A nose that stands higher makes it leap farther and less high."},
+	{Name: KnobNoseUp, Label: "Nose held up by the front legs", Unit: "mm", Max: 30, Named: []sequence.Named{{Value: 0, Label: "as computed"}},
+		Changes: "How high the front stands, measured. 0: it is computed from the legs. A nose that stands higher makes it leap farther and less high."},
 	{Name: KnobTail, Label: "Tail edge bent down for the slip", Unit: "deg", Max: 45, Step: 5,
 		Changes: "A little ramp for the finger to slide off. Rough: it saves some of what the finger takes."},
 	{Name: KnobGrain, Label: "Grain against the hip crease", Unit: "deg", Default: 45, Max: 90, Step: 15, Named: []sequence.Named{{Value: 0, Label: "along it"}, {Value: 45, Label: "not known"}, {Value: 90, Label: "across it"}},

@@ -121,6 +121,12 @@ func (t Toy) bodies(tr Trial) bodies {
 	b.hip, b.catch = t.Hip, t.Catch
 	b.hip.Stiffness *= e * t.Hip.Return * t.Caught()
 	b.catch.Stiffness *= e * t.Catch.Return * t.Caught()
+	// What own hops have taught of the energy is taught of all of it: a spring that gives
+	// more also bears more before it gives way.
+	if tr.Energy > 1 {
+		b.hip.Most *= tr.Energy
+		b.catch.Most *= tr.Energy
+	}
 	return b
 }
 

@@ -29,9 +29,12 @@ func (g Geometry) springs(s SpringSet, joined float64) (hip, catch Crease) {
 
 // toy is what the leap depends on.
 func (g Geometry) toy(s SpringSet) Toy {
-	t := Toy{MassKg: g.MassG * 1e-3, BodyShare: g.BodyShare, BodyM: g.BodyMM * mm, CoMAhead: g.CoMMM * mm, Gyration: g.GyrationMM * mm,
+	t := Toy{MassKg: g.MassG * 1e-3, BodyShare: g.BodyShare, BodyM: g.BodyMM * mm, CoMAhead: g.CoMMM * mm, CoMUp: g.CoMUpMM * mm, Gyration: g.GyrationMM * mm,
 		MiddleM: g.MiddleMM * mm, FootM: g.FootMM * mm, WidthM: g.WidthMM * mm, PlanM2: g.PlanMM2 * 1e-6, NoseUpM: s.NoseUpMM * mm,
 		Layers: g.LayersMean, ThickM: g.Sheet.ThicknessMM * mm, Backward: g.Backward}
+	if s.NoseUpMM == 0 {
+		t.NoseUpM = g.NoseUpMM * mm
+	}
 	t.Hip, t.Catch = g.springs(s, joinedShare)
 	return t
 }

@@ -364,10 +364,32 @@ func (w *Workbench) checks(knobs map[string]float64, t Toy, g Geometry) []motion
 		p.Do = "Make both folds soft"
 	}
 	out := []motion.Check{o, f, p, w.pressed(knobs)}
+	if says := unchecked(g); says != "" {
+		out = append(out, motion.Check{ID: "range", Title: "Outside of what was checked", Fix: []motion.Change{}, Says: says})
+	}
 	if g.SlantDeg > 10 {
 		out = append(out, motion.Check{ID: "slant", Title: "Slanting pleat", Fix: []motion.Change{}, Says: fmt.Sprintf("the two folds stand %.0f° to each other; it will leap to a side, and that is not predicted.", g.SlantDeg)})
 	}
 	return out
+}
+
+// The model was checked on pleats of so many layers, and from hip to second fold so long
+// against the body.
+const checkedLayersLo, checkedLayersHi, checkedMiddleLo, checkedMiddleHi = 3.5, 8.5, 0.12, 0.30
+
+// unchecked says where a toy lies outside of what the model was checked on.
+func unchecked(g Geometry) string {
+	var out string
+	if g.LayersMean < checkedLayersLo || g.LayersMean > checkedLayersHi {
+		out = fmt.Sprintf("a pleat of %.0f layers, checked were 4 to 8. ", g.LayersMean)
+	}
+	if part := g.MiddleMM / g.BodyMM; part < checkedMiddleLo || part > checkedMiddleHi {
+		out += fmt.Sprintf("from hip to second fold it is %.0f %% of the body, checked were 12 to 30. ", 100*part)
+	}
+	if out == "" {
+		return ""
+	}
+	return out + "Trust your own hops more than the number."
 }
 
 // pressed compares how hard both folds are pressed with what the pattern says.

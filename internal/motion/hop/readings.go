@@ -61,7 +61,7 @@ func overhangSays(mm float64) string {
 
 // middleSays tells where the model was not checked.
 func middleSays(part float64) string {
-	if part < 0.12 || part > 0.30 {
+	if part < checkedMiddleLo || part > checkedMiddleHi {
 		return "The model was checked from 12 to 30 %; beyond, trust it less."
 	}
 	return ""
