@@ -4,42 +4,143 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/blame"
 	"tussock/internal/motion/toys"
+	"tussock/internal/order"
 	"tussock/internal/say"
 )
 
 // The clinic: from what was seen of hops to the smallest change that should help.
 
-// faults call for a cure, the one that must go first where several were seen as often.
-var faults = []string{caught, footUnder, shut, hardly, straightUp, tooMany, tired}
+// symptoms call for a cure, the one that must go first where several were seen as often.
+var symptoms = []string{caught, footUnder, shut, hardly, straightUp, tooMany, tired}
 
 // Examine finds what to change after hops at knob values.
 func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log []motion.Noted) (motion.Finding, error) {
-	out, count, sick := motion.Look(log, faults, "hop", "hops")
+	out, count, sick := motion.Look(log, symptoms, "hop", "hops")
 	w = w.asked(ctx)
 	t, g, set, err := w.toyAt(knobs)
 	if err != nil {
 		return out, err
 	}
-	e := examination{w, knobs, t, g, set, log, &out}
+	e := &examination{w: w, knobs: knobs, toy: t, g: g, set: set, log: log, out: &out}
 	if against := e.wrongWay(count); against != "" {
 		e.wrong(against, count[against])
 		out.Weigh()
 		return out, nil
 	}
-	if !sick {
+	if out.Wants > 0 || !sick && len(motion.Values(log, Length)) < motion.Enough {
 		return out, nil
 	}
-	out.Confidence = motion.Possible
-	switch out.Symptom {
+	if err := e.weigh(); err != nil {
+		return out, err
+	}
+	if !sick {
+		if e.verdicts[slices.IndexFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })].Share >= asExpected && e.within() {
+			return out, nil
+		}
+		e.unlike()
+	}
+	e.treat()
+	if e.verdicts[0].Cause == asSet && slices.Contains([]string{footUnder, tooMany, tired}, out.Symptom) {
+		out.Confidence = motion.Possible // the model knows nothing nearer
+		out.Weigh()
+		return out, ctx.Err()
+	}
+	e.told()
+	return out, ctx.Err()
+}
+
+// asExpected is the share of the belief that all is as it is set from which, with no fault
+// noted, there is nothing to cure.
+const asExpected = 0.45
+
+// What is found by readings alone.
+const shorter, farther = "shorter than predicted", "farther than predicted"
+
+// within tells whether the log lies where nineteen of twenty hops are predicted.
+func (e *examination) within() bool {
+	v := motion.Values(e.log, Length)
+	if len(v) < motion.Enough {
+		return true
+	}
+	lo, hi := e.foreseen()
+	d := order.Median(v)
+	return d >= lo && d <= hi
+}
+
+// foreseen is how far nineteen of twenty hops are predicted to go, without a side.
+func (e *examination) foreseen() (lo, hi float64) {
+	_, s, err := e.w.outlook(e.knobs)
+	if err != nil {
+		return 0, math.Inf(1)
+	}
+	lo, hi = s.length.Lo95, s.length.Hi95
+	if lo < 0 {
+		lo, hi = math.Max(0, -hi), -lo
+	}
+	return lo, hi
+}
+
+// unlike names what readings alone tell.
+func (e *examination) unlike() {
+	lo, _ := e.foreseen()
+	e.out.Symptom, e.out.Seen, e.out.Clear = farther, 0, false
+	if order.Median(motion.Values(e.log, Length)) < lo {
+		e.out.Symptom = shorter
+	}
+	e.verdicts = slices.DeleteFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })
+}
+
+// treat finds what to do about the likeliest cause, for the toy as it then is.
+func (e *examination) treat() {
+	first := e.verdicts[0]
+	all := faults()
+	best := -1
+	for i, f := range all {
+		if f.cause == first.Cause && (best < 0 || e.shares[i] > e.shares[best]) {
+			best = i
+		}
+	}
+	if f := all[best]; f.cause != asSet {
+		if f.overMM > 0 {
+			f.overMM = first.Size
+		}
+		w := e.w.with(f)
+		if t, g, set, err := w.toyAt(e.knobs); err == nil {
+			e.w, e.toy, e.g, e.set = w, t, g, set
+		}
+	}
+	switch first.Cause {
+	case pressed:
+		e.low()
+		return
+	case overhangs, pulls:
+		e.caughtFinger()
+		return
+	case slick:
+		e.onTable(slick)
+		e.noDistance()
+		return
+	case soft:
+		e.onTable(soft)
+		e.low()
+		return
+	case weary:
+		e.fading()
+		return
+	}
+	switch e.out.Symptom {
 	case caught:
 		e.caughtFinger()
 	case footUnder:
 		e.footFolded()
 	case straightUp:
+		e.onTable(slick)
 		e.noDistance()
 	case tooMany:
 		e.somersaults()
@@ -48,28 +149,65 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 	default:
 		e.low()
 	}
-	out.Weigh()
-	return out, ctx.Err()
+}
+
+// onTable asks for another table before the toy is touched.
+func (e *examination) onTable(cause string) {
+	r := motion.Remedy{Changes: []motion.Change{}, Do: "Hop from a bare wooden table", Where: "and leave the toy as it is.", School: "the table", Then: "It should leap as predicted.", Against: "If not, it is not the table."}
+	better := *e.w
+	better.fault = nil
+	better.Table = tables[0].mu
+	e.out.Title = "The table gives. Hop from a hard one."
+	r.Why = "What lies under it takes the push: a cushion, a cloth, a pad of paper."
+	if cause == slick {
+		e.out.Title = "It goes straight up. Try a table that grips."
+		r.Do = "Hop from a cloth or from paper"
+		r.Why = fmt.Sprintf("The foot slips back while it pushes: friction with the finger's push is about %.1f, and the leap leans by no more than that.", e.w.trial(e.set).Friction)
+		better.Table = tables[2].mu
+	}
+	r.Now = e.outlook(e.knobs, Length)
+	o := examination{w: &better, knobs: e.knobs}
+	r.After = o.outlook(e.knobs, Length)
+	e.out.Remedy = &r
 }
 
 type examination struct {
-	w     *Workbench
-	knobs map[string]float64
-	toy   Toy
-	g     Geometry
-	set   SpringSet
-	log   []motion.Noted
-	out   *motion.Finding
+	w        *Workbench
+	knobs    map[string]float64
+	toy      Toy
+	g        Geometry
+	set      SpringSet
+	log      []motion.Noted
+	out      *motion.Finding
+	cases    []blame.Case
+	shares   []float64
+	verdicts []blame.Verdict
 }
 
-func (e examination) seen() string {
+// titled gives a title where there is none yet.
+func (e *examination) titled(s string) {
+	if e.out.Remedy == nil {
+		e.out.Title = s
+	}
+}
+
+// propose makes a remedy the first one, or another way when there is one already.
+func (e *examination) propose(r motion.Remedy) {
+	if e.out.Remedy != nil {
+		e.out.Others = append(e.out.Others, r)
+		return
+	}
+	e.out.Remedy = &r
+}
+
+func (e *examination) seen() string {
 	return fmt.Sprintf("%s in %d of %d hops", e.out.Symptom, e.out.Seen, e.out.Of)
 }
 
-func (e examination) overhangMM() float64 { return e.g.FootMM - e.g.MiddleMM }
+func (e *examination) overhangMM() float64 { return e.g.FootMM - e.g.MiddleMM }
 
 // outlook of knobs by height or distance.
-func (e examination) outlook(knobs map[string]float64, by string) *motion.Outlook {
+func (e *examination) outlook(knobs map[string]float64, by string) *motion.Outlook {
 	o, s, err := e.w.outlook(knobs)
 	if err != nil {
 		return nil
@@ -80,13 +218,13 @@ func (e examination) outlook(knobs map[string]float64, by string) *motion.Outloo
 	return &o
 }
 
-func (e examination) remedy(r motion.Remedy, by string) motion.Remedy {
+func (e *examination) remedy(r motion.Remedy, by string) motion.Remedy {
 	r.Now, r.After = e.outlook(e.knobs, by), e.outlook(toys.With(e.knobs, r.Changes...), by)
 	return r
 }
 
 // middle of a measure at knobs, over scattered hops without the doubt of the constants.
-func (e examination) middle(knobs map[string]float64, of func(Arc) float64) float64 {
+func (e *examination) middle(knobs map[string]float64, of func(Arc) float64) float64 {
 	_, g, set, err := e.w.toyAt(knobs)
 	if err != nil {
 		return 0
@@ -106,7 +244,7 @@ func high(a Arc) float64 { return a.HeightM }
 func far(a Arc) float64  { return math.Abs(a.LengthM) }
 
 // softer is the least step of both radii after which it goes half as high again.
-func (e examination) softer() (changes []motion.Change, gain float64) {
+func (e *examination) softer() (changes []motion.Change, gain float64) {
 	now := e.middle(e.knobs, high)
 	for by := 0.1; by < 2.45; by += 0.1 {
 		c := []motion.Change{e.w.Change(e.knobs, KnobHipRadius, by), e.w.Change(e.knobs, KnobCatchRadius, by)}
@@ -120,7 +258,7 @@ func (e examination) softer() (changes []motion.Change, gain float64) {
 
 // fold is the change of the last fold by two parts in a hundred of the body that helps
 // more.
-func (e examination) fold(of func(Arc) float64) (motion.Change, float64, bool) {
+func (e *examination) fold(of func(Arc) float64) (motion.Change, float64, bool) {
 	k, found := e.w.knobOf(1)
 	if !found {
 		return motion.Change{}, 1, false
@@ -144,15 +282,14 @@ func (e examination) fold(of func(Arc) float64) (motion.Change, float64, bool) {
 	return best, gain, ok
 }
 
-func (e examination) low() {
+func (e *examination) low() {
 	deg := geom.Deg(e.toy.Hip.Rest)
-	over := e.overhangMM()
 	hard := deg < overPressedDeg
 	changes, gain := e.softer()
-	e.out.Title = "It hops too low. Soften both folds of the pleat."
+	e.titled("It hops too low. Soften both folds of the pleat.")
 	if hard {
 		e.out.Confidence = motion.Likely
-		e.out.Title = "The pleat is pressed too hard. Open it up."
+		e.titled("The pleat is pressed too hard. Open it up.")
 	}
 	if len(changes) > 0 {
 		after := math.Min(175, deg+40)
@@ -162,7 +299,7 @@ func (e examination) low() {
 		r := e.remedy(motion.Remedy{Changes: changes, Do: fmt.Sprintf("Open the pleat from %.0f° to about %.0f°", deg, after), Where: fmt.Sprintf("roll both folds over a pencil: bend, do not crease (radius %s).", say.Range(changes[0].From, changes[0].To, 1)),
 			School: "soft creases", Why: fmt.Sprintf("Energy grows with the square of the opening; this should make it %.1f times as high.", gain),
 			Then: "It should leap higher and farther, and turn more often.", Against: "If it does not, the folds are cracked: take a new sheet, and only bend them."}, Height)
-		e.out.Remedy = &r
+		e.propose(r)
 	}
 	if c, up, ok := e.fold(high); ok {
 		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "2 % of the body. Nothing else this time.", School: "place of the last fold",
@@ -175,19 +312,10 @@ func (e examination) low() {
 			Why: "Paper bends 1.6 to 2.5 times as hard across its grain.", Then: "Higher by the same folds.", Against: "If not, the grain lay so already."}, Height)
 		e.out.Others = append(e.out.Others, o)
 	}
-	cause := func(words, law string, weight float64) {
-		e.out.Causes = append(e.out.Causes, motion.Cause{Words: words, Law: law, Log: e.seen(), Weight: weight})
-	}
-	cause("Pressed too hard", fmt.Sprintf("Each fold stores ½k(ψ − θ)² with ψ = %.0f° by itself; under 45° next to nothing is left.", deg), clamp((100-deg)/40, 0.1, 2))
-	cause("Too few layers", fmt.Sprintf("Stiffness goes with the number of layers, %.1f here.", e.g.LayersMean), clamp((7-e.g.LayersMean)/6, 0.1, 1))
-	cause("Too much paper to lift", fmt.Sprintf("%.2f g. Height goes with energy over weight: half the size leaps about 1.7 times as high.", e.g.MassG), clamp(e.g.MassG/4, 0.1, 1))
-	if over > 0 {
-		cause("The finger catches the foot", fmt.Sprintf("%s of overhang cost %.0f %% of the energy.", say.MM(over, 1), 100*(1-e.toy.Caught())), clamp(over, 0.2, 3))
-	}
 }
 
 // lastWords tell a change of the last fold as a hand makes it.
-func (e examination) lastWords(c motion.Change) string {
+func (e *examination) lastWords(c motion.Change) string {
 	g, err := e.w.Toy(toys.With(e.knobs, c))
 	if err != nil {
 		return "a little"
@@ -200,7 +328,7 @@ func (e examination) lastWords(c motion.Change) string {
 	return fmt.Sprintf("%s %s", say.MM(math.Abs(by), 1), way)
 }
 
-func (e examination) caughtFinger() {
+func (e *examination) caughtFinger() {
 	over := e.overhangMM()
 	e.out.Title = "The foot catches the finger. Move the last fold away from the hip."
 	want := wantedOverhangMM
@@ -215,7 +343,7 @@ func (e examination) caughtFinger() {
 		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: moved(over, want) + " away from the hip", Where: "the last fold. The overhang shifts by twice as much.",
 			School: "move the fold", Why: fmt.Sprintf("The rear edge ends %s %s the hip fold; at %s the finger slips off freely.", say.MM(math.Abs(over), 1), pastOrShort(over), say.MM(want, 1)),
 			Then: "It should leap freely.", Against: "If it still catches, slide off to the back instead of pulling, and bend the tail edge down."}, Length)
-		e.out.Remedy = &r
+		e.propose(r)
 	}
 	if e.set.TailDeg < tailFullDeg {
 		c := e.w.Change(e.knobs, KnobTail, tailFullDeg-e.set.TailDeg)
@@ -226,10 +354,6 @@ func (e examination) caughtFinger() {
 			e.out.Remedy, e.out.Others = &o, e.out.Others[:0]
 		}
 	}
-	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "The rear edge passes the hip fold", Law: say.Prose(fmt.Sprintf("Overhang %s as folded; 1 mm costs about a quarter, 3 mm three quarters.", say.MM(over, 1))), Log: e.seen(), Weight: clamp(0.6+over, 0.2, 3)},
-		motion.Cause{Words: "The finger pulls instead of sliding off", Law: "A finger that stays on takes what it is pushed by.", Log: e.seen(), Weight: 0.5},
-		motion.Cause{Words: "The fold lies elsewhere than meant", Law: say.Prose("Hands miss by 0.3 mm, the overhang by twice that."), Log: "measure the overhang and take it over at Set", Weight: 0.4})
 }
 
 func pastOrShort(over float64) string {
@@ -239,13 +363,13 @@ func pastOrShort(over float64) string {
 	return "short of"
 }
 
-func (e examination) footFolded() {
+func (e *examination) footFolded() {
 	e.out.Title = "The foot folds under. Put the last fold farther back from the rear edge."
 	if c, ok := e.w.toOverhang(e.knobs, wantedOverhangMM); ok {
 		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "to half of the flap or a little more.", School: "move the fold",
 			Why:  fmt.Sprintf("The foot is %s long, the part above it %s: under half of that it rolls instead of pushing.", say.MM(e.g.FootMM, 1), say.MM(e.g.MiddleMM, 1)),
 			Then: "It should push off cleanly.", Against: "If it still folds under, the foot is limp: press its fold harder than the hip's."}, Length)
-		e.out.Remedy = &r
+		e.propose(r)
 	}
 	if e.g.FootMM < e.g.MiddleMM/2 {
 		e.out.Confidence = motion.Likely
@@ -255,33 +379,18 @@ func (e examination) footFolded() {
 		motion.Cause{Words: "A limp foot", Law: "Fewer layers lie in the foot than at the hip.", Log: e.seen(), Weight: 0.5})
 }
 
-func (e examination) noDistance() {
-	e.out.Title = "It goes straight up. Lift the nose."
+func (e *examination) noDistance() {
+	e.titled("It goes straight up. Lift the nose.")
 	nose := e.toy.NoseUpM / mm
 	c := e.w.Change(e.knobs, KnobNoseUp, math.Max(nose+3, 12)-e.set.NoseUpMM)
 	now := e.middle(e.knobs, far)
 	up := e.middle(toys.With(e.knobs, c), far)/math.Max(now, 1e-6) - 1
 	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %s higher", say.MM(c.To-nose, 0)), Where: fmt.Sprintf("bend the front legs down, to %s. Nothing else this time.", say.MM(c.To, 0)), School: "the legs",
 		Why: fmt.Sprintf("With its nose up it pushes more forward: %.0f %% farther is predicted.", 100*up), Then: "Farther, less high.", Against: "If it tips over backwards, half of it."}, Length)
-	e.out.Remedy = &r
-	mu := e.w.trial(e.set).Friction
-	rough := *e.w
-	rough.Table = 0.8
-	if e.w.Table < 0.75 && !e.w.Trigger.palm {
-		o := motion.Remedy{Changes: []motion.Change{}, Do: "Hop from a cloth", Where: "leave the toy as it is", School: "the table",
-			Why: fmt.Sprintf("The foot slips back while it pushes: friction with the finger's push is about %.1f, and the leap leans by no more than that.", mu), Then: "Farther.", Against: "If not, it is not the table."}
-		o.Now = e.outlook(e.knobs, Length)
-		f := examination{&rough, e.knobs, e.toy, e.g, e.set, e.log, e.out}
-		o.After = f.outlook(e.knobs, Length)
-		e.out.Others = append(e.out.Others, o)
-	}
-	e.out.Causes = append(e.out.Causes,
-		motion.Cause{Words: "A slippery table", Law: fmt.Sprintf("Vx/Vy ≈ 0.56µ/(1 + 0.4µ) with µ = %.1f.", mu), Log: e.seen(), Weight: clamp(1.6-mu, 0.2, 1.5)},
-		motion.Cause{Words: "Nose too low", Law: "The lower the nose, the steeper the push.", Log: e.seen(), Weight: clamp((12-nose)/10, 0.1, 1)},
-		motion.Cause{Words: "Weight too far forward", Law: say.Prose(fmt.Sprintf("The centre of mass lies at %.0f %% of the body; 7 mm nearer the hip is worth a third more distance.", 100*e.g.CoMMM/e.g.BodyMM)), Log: e.seen(), Weight: clamp(4*(e.g.CoMMM/e.g.BodyMM-0.35), 0.1, 1)})
+	e.propose(r)
 }
 
-func (e examination) somersaults() {
+func (e *examination) somersaults() {
 	e.out.Title = "It turns too often. Press the pleat a little harder."
 	now := e.middle(e.knobs, func(a Arc) float64 { return a.HalfFlips })
 	var c []motion.Change
@@ -293,7 +402,7 @@ func (e examination) somersaults() {
 	}
 	r := e.remedy(motion.Remedy{Changes: c, Do: fmt.Sprintf("Press both folds down to a radius of %s", say.MM(c[0].To, 1)), Where: "with a fingertip; half a flip less is predicted.", School: "less spring",
 		Why: "Spin goes with take-off speed: less spring turns it less, and costs height.", Then: "Fewer flips, lower.", Against: "Spin is good to a half: if it turns as before, use a larger sheet."}, Height)
-	e.out.Remedy = &r
+	e.propose(r)
 	e.out.Others = append(e.out.Others, motion.Remedy{Changes: []motion.Change{}, Do: "Fold it twice as large", Where: "the same pattern on a larger sheet.", School: "the size",
 		Why: "Spin falls with size to the power of one and a half.", Then: "A slow, low leap with one turn or none.", Against: "If it hardly hops then, go back half the way."})
 	e.out.Causes = append(e.out.Causes,
@@ -301,7 +410,7 @@ func (e examination) somersaults() {
 		motion.Cause{Words: "Mass far from its middle", Law: fmt.Sprintf("Gyration %.0f %% of the body; 20 instead of 29 %% would take a third of the spin.", 100*e.g.GyrationMM/e.g.BodyMM), Log: e.seen(), Weight: clamp(6*(e.g.GyrationMM/e.g.BodyMM-0.22), 0.1, 1)})
 }
 
-func (e examination) fading() {
+func (e *examination) fading() {
 	e.out.Title = "It gets weaker. Let it rest, then soften the pleat."
 	v := motion.Values(e.log, Length)
 	log := e.seen()
@@ -311,13 +420,13 @@ func (e examination) fading() {
 	c := []motion.Change{e.w.Change(e.knobs, KnobHipRadius, 0.2), e.w.Change(e.knobs, KnobCatchRadius, 0.2)}
 	r := e.remedy(motion.Remedy{Changes: c, Do: "Leave it open for ten minutes", Where: "then roll both folds over a pencil once.", School: "rest",
 		Why: "Each hop takes 1 to 3 % off the opening; paper creeps back when it lies open.", Then: "As at first.", Against: "If it stays weak the layers have come apart: new sheet."}, Height)
-	e.out.Remedy = &r
+	e.propose(r)
 	e.out.Causes = append(e.out.Causes, motion.Cause{Words: "Tired folds", Law: "Rest opening falls by 1 to 3 % a hop and by 3 to 5° for each tenfold of time pressed shut.", Log: log, Weight: 1})
 }
 
 // wrongWay is the direction that was seen against the prediction in most hops; "" when
 // seen and predicted agree, or too little was noted.
-func (e examination) wrongWay(count map[string]int) string {
+func (e *examination) wrongWay(count map[string]int) string {
 	against, with := backward, forward
 	if e.w.modeOf(e.toy, e.toy.Leap(e.w.trial(e.set))) == modeBackward {
 		against, with = with, against
@@ -329,7 +438,7 @@ func (e examination) wrongWay(count map[string]int) string {
 }
 
 // wrong turns a mismatch of seen and predicted direction into a finding.
-func (e examination) wrong(seen string, n int) {
+func (e *examination) wrong(seen string, n int) {
 	e.out.Symptom, e.out.Seen, e.out.Clear, e.out.Wants = seen, n, false, 0
 	e.out.Confidence = motion.Unsure
 	over := e.overhangMM()
@@ -345,7 +454,7 @@ func (e examination) wrong(seen string, n int) {
 		r.Changes = []motion.Change{c}
 		r.Do, r.Where = "Move the last fold by "+moved(over, wantedOverhangMM), "away from the hip, so that the foot is free of the finger."
 	}
-	e.out.Remedy = &r
+	e.propose(r)
 	log := e.seen()
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "The pleat was folded to the other hand", Law: "H moves along bθ̇(sin θ, cos θ): up, and to the side of the second fold.", Log: log, Weight: 1},

@@ -38,6 +38,7 @@ type Workbench struct {
 	RingM      float64 // its radius
 	Own        motion.Calibration
 	conditions motion.Conditions
+	fault      *fault          // in all that it does; nil for none
 	ctx        context.Context //nolint:containedctx // that of the one question a copy answers
 }
 
@@ -92,7 +93,19 @@ func (w *Workbench) toyAt(knobs map[string]float64) (Toy, Geometry, SpringSet, e
 	if err != nil {
 		return Toy{}, g, set, err
 	}
-	return g.toy(set), g, set, nil
+	if w.fault != nil {
+		w.fault.put(&g, &set)
+	}
+	return w.toyOf(g, set), g, set, nil
+}
+
+// toyOf is the toy of a geometry.
+func (w *Workbench) toyOf(g Geometry, set SpringSet) Toy {
+	t := g.toy(set)
+	if w.fault != nil {
+		w.fault.weaken(&t)
+	}
+	return t
 }
 
 // trial is a hop just as meant.
@@ -105,6 +118,14 @@ func (w *Workbench) trial(set SpringSet) Trial {
 	t.Finger = fingerShare + tailSaves*math.Min(1, set.TailDeg/tailFullDeg)
 	if w.Own.Factor > 0 {
 		t.Energy = w.Own.Factor
+	}
+	if f := w.fault; f != nil {
+		if f.energy > 0 {
+			t.Energy *= f.energy
+		}
+		if f.finger > 0 {
+			t.Finger = f.finger
+		}
 	}
 	return t
 }
@@ -170,7 +191,7 @@ func (w *Workbench) scatter(g Geometry, set SpringSet, by motion.Sample, constan
 		if felt.OpeningDeg > 0 {
 			felt.OpeningDeg = math.Max(5, felt.OpeningDeg+hand.openingDeg*z(nRadius))
 		}
-		t := g.toy(felt)
+		t := w.toyOf(g, felt)
 		q := hopped{t, w.trial(set)}
 		q.toy.MiddleM = math.Max(0.3*t.MiddleM, t.MiddleM+hand.foldM*z(nFold))
 		q.toy.FootM = math.Max(0.3*t.FootM, t.FootM-hand.foldM*z(nFold)+hand.foldM*z(nRear))
@@ -295,6 +316,9 @@ func (w *Workbench) toOverhang(knobs map[string]float64, wantMM float64) (motion
 	}
 	at := func(v float64) (float64, bool) {
 		g, err := w.Toy(toys.With(knobs, motion.Change{Knob: k.Name, To: v}))
+		if w.fault != nil {
+			g.FootMM += w.fault.overMM
+		}
 		return g.FootMM - g.MiddleMM, err == nil
 	}
 	from := w.Value(knobs, k.Name)
