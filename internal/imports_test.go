@@ -15,7 +15,7 @@ var floors = [][]string{
 	{"geom", "say", "order"},
 	{"given", "fit"},
 	{"sheet", "motion"},
-	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame"},
+	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame", "motion/hop/leap"},
 	{"fold"},
 	{"fold/steps", "fold/layermap", "fold/shadow", "closure", "sequence/round", "sequence/places", "sequence/basis", "sequence/knob"},
 	{"sequence"},

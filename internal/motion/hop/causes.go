@@ -87,7 +87,8 @@ const hardlyM, steepUp, manyFlips = 0.025, 3.0, 6.0
 
 // hopped is a predicted hop as somebody would note it.
 func noticed(t Toy, a Arc) blame.Trial {
-	r := blame.Trial{Noted: true, Seen: make([]bool, len(seenFor)), Read: []float64{math.Log(math.Max(math.Abs(a.LengthM), 0.003)), math.Log(math.Max(a.HeightM, 0.003))}}
+	l, h := math.Max(math.Abs(a.LengthM), 0.003), math.Max(a.HeightM, 0.003)
+	r := blame.Trial{Noted: true, Seen: make([]bool, len(seenFor)), Read: []float64{math.Log(h), math.Log(l / h), math.Log(l)}}
 	seen := func(chip string, is bool) { r.Seen[slices.Index(seenFor, chip)] = is }
 	stays := geom.Deg(t.Hip.Rest) < overPressedDeg
 	seen(caught, t.Overhang()*1e3 > 0.6)
@@ -104,11 +105,17 @@ func noticed(t Toy, a Arc) blame.Trial {
 func read(log []motion.Noted) []blame.Trial {
 	out := make([]blame.Trial, len(log))
 	for i, n := range log {
-		t := blame.Trial{Read: []float64{math.NaN(), math.NaN()}, Seen: make([]bool, len(seenFor))}
-		for k, id := range []string{Length, Height} {
-			if v, ok := n.Value(id); ok {
-				t.Read[k] = math.Log(math.Max(v, 0.003))
-			}
+		t := blame.Trial{Read: []float64{math.NaN(), math.NaN(), math.NaN()}, Seen: make([]bool, len(seenFor))}
+		l, far := n.Value(Length)
+		h, up := n.Value(Height)
+		if up {
+			t.Read[0] = math.Log(math.Max(h, 0.003))
+		}
+		// What leans a leap is told by how far it goes for its height, whatever the spring.
+		if far && up {
+			t.Read[1] = math.Log(math.Max(l, 0.003) / math.Max(h, 0.003))
+		} else if far {
+			t.Read[2] = math.Log(math.Max(l, 0.003))
 		}
 		for k, c := range seenFor {
 			t.Seen[k] = slices.Contains(n.Chips, c)
@@ -122,8 +129,9 @@ func read(log []motion.Noted) []blame.Trial {
 // How many toys each fault is run for, and how often each hops.
 const worlds, each = 40, 4
 
-// floors are errors of reading, of the middle of a log: logarithms of distance and height.
-var floors = []float64{0.08, 0.10}
+// floors are errors of reading, of the middle of a log: logarithms of height, and of
+// distance over height, and of distance where no height was read.
+var floors = []float64{0.10, 0.10, 0.08}
 
 // weigh runs the model with every fault and weighs them by the log.
 func (e *examination) weigh() error {
@@ -220,7 +228,7 @@ func (e *examination) foretold(cause string) string {
 		}
 		for _, w := range c.Worlds {
 			for _, t := range w {
-				d, h = append(d, math.Exp(t.Read[0])), append(h, math.Exp(t.Read[1]))
+				d, h = append(d, math.Exp(t.Read[0]+t.Read[1])), append(h, math.Exp(t.Read[0]))
 			}
 		}
 	}

@@ -57,7 +57,7 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 
 // asExpected is the share of the belief that all is as it is set from which, with no fault
 // noted, there is nothing to cure.
-const asExpected = 0.45
+const asExpected = 0.5
 
 // What is found by readings alone.
 const shorter, farther = "shorter than predicted", "farther than predicted"

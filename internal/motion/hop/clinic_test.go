@@ -209,29 +209,6 @@ func TestCalibration(t *testing.T) {
 	}
 }
 
-// The table of symptoms with its sizes: nose up, mass nearer the hip, gyration.
-func TestTableOfSizes(t *testing.T) {
-	base := kami(1).toy()
-	ref := base.Leap(wood)
-	for name, q := range map[string]struct {
-		spoil  func(*Toy)
-		of     func(Arc) float64
-		lo, hi float64
-	}{
-		"nose 2 to 15 mm":    {func(t *Toy) { t.NoseUpM = 0.015 }, far, 1.1, 1.6},
-		"CoM nearer the hip": {func(t *Toy) { t.CoMAhead -= 0.007 }, far, 1.1, 1.6},
-		"CoM farther":        {func(t *Toy) { t.CoMAhead += 0.007 }, far, 0.5, 0.85},
-		"CoM raised":         {func(t *Toy) { t.CoMUp = 0.008 }, far, 1.15, 1.8},
-		"gyration":           {func(t *Toy) { t.Gyration = 0.20 * t.BodyM }, func(a Arc) float64 { return math.Abs(a.Spin) }, 0.5, 0.85},
-	} {
-		toy := base
-		q.spoil(&toy)
-		if v := q.of(toy.Leap(wood)) / q.of(ref); v < q.lo || v > q.hi {
-			t.Errorf("%s: %.2f times", name, v)
-		}
-	}
-}
-
 // Grain across the pleat springs more than along it, and a rougher table leans the leap
 // forward.
 func TestGrainAndTable(t *testing.T) {

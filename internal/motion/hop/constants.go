@@ -1,25 +1,15 @@
 package hop
 
-import "tussock/internal/motion"
+import (
+	"tussock/internal/motion"
+	"tussock/internal/motion/hop/leap"
+)
 
 const (
-	gravity    = 9.81 // m/s²
-	airDensity = 1.20 // kg/m³, a hall at about 20 °C
-
-	// fingerShare is what the finger that slips off leaves of the spring's energy.
-	fingerShare = 0.85
-	// catchLoss and catchMM: a foot that passes the hip is caught by the finger. From
-	// catchMM on it costs catchLoss of the energy.
-	catchLoss, catchMM = 0.8, 3.0
 	// joinedShare is how far dry layers hold together between sliding and bonded.
 	joinedShare = 0.02
 	// squirt is the push forward by the round finger that slips off, as friction.
 	squirt = 0.4
-	// dragShape is the drag of a tumbling plate over its whole area, times the part of
-	// the area that it shows on average.
-	dragShape, shownArea = 1.2, 0.6
-	// spinDrag is the drag of a plate that turns about its middle.
-	spinDrag = 1.2
 	// A tail edge bent down saves tailSaves of the energy from the finger at tailFullDeg:
 	// between the usual 0.85 and the most that is taken for possible.
 	tailSaves, tailFullDeg = 0.08, 30.0
@@ -31,9 +21,6 @@ const (
 	unpredictableMM = 2.0
 )
 
-// Contact of the nose with the table: a stiff spring with damping, N/m and N·s/m.
-const noseStiffness, noseDamping = 300.0, 0.25
-
 // Constants are the numbers the model rests on that are no exact laws.
 func Constants() []motion.Constant {
 	return []motion.Constant{
@@ -41,12 +28,12 @@ func Constants() []motion.Constant {
 		{Name: "Bending modulus of paper", Value: 3.2, Lo: 2, Hi: 5, Unit: "GPa", Confidence: motion.Medium, Source: "paper physics, mean of along and across the grain", Effect: "length of a hop times 2.3 over the range"},
 		{Name: "Slow opening of a sharp crease", Value: 15, Lo: 10, Hi: 30, Unit: "°", Confidence: motion.Low, Source: "creases creep open for minutes; a usual figure", Effect: "lifts the hop of hard creases most"},
 		{Name: "Energy that comes back from the pleat", Value: 0.62, Lo: 0.5, Hi: 0.75, Unit: "", Confidence: motion.Low, Source: "loss in bent paper, 0.5 sharp to 0.75 soft", Effect: "height in proportion"},
-		{Name: "Left by the finger", Value: fingerShare, Lo: 0.7, Hi: 0.95, Unit: "", Confidence: motion.Low, Source: "a guess: how quickly it slips off", Effect: "height in proportion"},
+		{Name: "Left by the finger", Value: leap.FingerShare, Lo: 0.7, Hi: 0.95, Unit: "", Confidence: motion.Low, Source: "a guess: how quickly it slips off", Effect: "height in proportion"},
 		{Name: "Saved by a tail bent down", Value: tailSaves, Lo: 0, Hi: 0.1, Unit: "", Confidence: motion.Low, Source: "a guess: the finger slips off sooner", Effect: "height up to a tenth more"},
-		{Name: "Lost when the foot is caught", Value: catchLoss, Lo: 0.6, Hi: 1, Unit: "at 3 mm", Confidence: motion.Low, Source: "a guess: energy the finger takes when the edge passes the fold", Effect: "1 mm costs about a quarter of the height"},
+		{Name: "Lost when the foot is caught", Value: leap.CatchLoss, Lo: 0.6, Hi: 1, Unit: "at 3 mm", Confidence: motion.Low, Source: "a guess: energy the finger takes when the edge passes the fold", Effect: "1 mm costs about a quarter of the height"},
 		{Name: "Layers hold together", Value: joinedShare, Lo: 0, Hi: 0.06, Unit: "", Confidence: motion.Low, Source: "between sliding (n) and bonded (n³) layers; dry stacks have n^1.0 to n^1.3", Effect: "stiffness of six layers 1.0 to 3.1 times"},
 		{Name: "Push by the finger, as friction", Value: squirt, Lo: 0.3, Hi: 0.5, Unit: "", Confidence: motion.Low, Source: "a rounded finger drives the hip forward as it slips", Effect: "the angle of the leap"},
-		{Name: "Drag of a tumbling toy", Value: dragShape * shownArea, Lo: 0.5, Hi: 0.9, Unit: "", Confidence: motion.Medium, Source: "flat plate, averaged over all sides", Effect: "height less by a tenth at 1.3 m/s"},
+		{Name: "Drag of a tumbling toy", Value: leap.DragShape * leap.ShownArea, Lo: 0.5, Hi: 0.9, Unit: "", Confidence: motion.Medium, Source: "flat plate, averaged over all sides", Effect: "height less by a tenth at 1.3 m/s"},
 	}
 }
 

@@ -47,30 +47,10 @@ type Stance struct {
 	TipMM    float64 // how far the centre of mass lies inside of the feet
 }
 
-// rest is how it stands by itself, the state of least energy: creases as far open as the
-// weight lets them.
-func (t Toy) rest() state {
-	best, at := math.Inf(1), state{}
-	b := t.bodies(Trial{})
-	b.hip, b.catch = t.Hip, t.Catch // slow: nothing is lost
-	for k := range 180 {
-		th := 0.02 + (t.Catch.Rest)*float64(k)/180
-		y := t.MiddleM * math.Sin(th)
-		s := state{th: th}
-		if t.BodyM > 0 {
-			s.al = math.Asin(clamp((t.NoseUpM-y)/t.BodyM, -0.95, 0.95))
-		}
-		if e := b.potential(s); e < best {
-			best, at = e, s
-		}
-	}
-	return at
-}
-
 // stance is how it stands, and whether it tips.
 func (g Geometry) stance(t Toy, pressAheadMM float64) Stance {
-	at := t.rest()
-	out := Stance{HipMM: t.MiddleM * math.Sin(at.th) / mm, PitchDeg: -geom.Deg(at.al)}
+	open, pitch := t.Rest()
+	out := Stance{HipMM: t.MiddleM * math.Sin(open) / mm, PitchDeg: -geom.Deg(pitch)}
 	hull := g.hull()
 	out.PressMM = inside(hull, g.at(pressAheadMM))
 	out.TipMM = inside(hull, g.at(g.WholeCoMMM))

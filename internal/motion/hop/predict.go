@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/hop/leap"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 )
@@ -38,14 +39,6 @@ type LeapDrawing struct {
 	WholeMM  float64        `json:"whole_mm"` // centre of mass of the whole toy, ahead of the hip
 	Hull     [][2]float64   `json:"hull"`     // the polygon of what touches the table
 	Frames   []LeapFrame    `json:"frames"`   // the toy moment by moment
-}
-
-// PushFrame is a moment of the push: opening of the pleat and pitch of the body, degrees.
-type PushFrame struct {
-	T     float64 `json:"t"`
-	X     float64 `json:"x"` // slip of the foot, m
-	Open  float64 `json:"open"`
-	Pitch float64 `json:"pitch"`
 }
 
 // LeapBand is where eight of ten hops pass at a distance.
@@ -220,13 +213,13 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 	for _, p := range g.Outline {
 		var q [][2]float64
 		for _, v := range p {
-			q = append(q, [2]float64{round3(v.X), round3(v.Y)})
+			q = append(q, [2]float64{leap.Round3(v.X), leap.Round3(v.Y)})
 		}
 		d.Outline = append(d.Outline, q)
 	}
 	d.Hull = [][2]float64{}
 	for _, v := range g.hull() {
-		d.Hull = append(d.Hull, [2]float64{round3(v.X), round3(v.Y)})
+		d.Hull = append(d.Hull, [2]float64{leap.Round3(v.X), leap.Round3(v.Y)})
 	}
 	for _, h := range ghosts {
 		if err := ctx.Err(); err != nil {
@@ -282,11 +275,6 @@ func (w *Workbench) outlook(knobs map[string]float64) (motion.Outlook, spread, e
 	return motion.Outlook{Outcome: lengthOf(s), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, s, nil
 }
 
-// What is drawn is kept to a thousandth of a millimetre or degree, and to a hundredth of
-// a millimetre where it is in metres.
-func round3(v float64) float64 { return math.Round(v*1e3) / 1e3 }
-func round5(v float64) float64 { return math.Round(v*1e5) / 1e5 }
-
 // drawn hops just as meant and notes how.
 func (w *Workbench) drawn(t Toy, set SpringSet) (Arc, *LeapDrawing) {
 	tr := w.trial(set)
@@ -298,15 +286,15 @@ func (w *Workbench) drawn(t Toy, set SpringSet) (Arc, *LeapDrawing) {
 	every := max(1, len(moments)/24)
 	for i, m := range moments {
 		if i%every == 0 || i == len(moments)-1 {
-			d.Push = append(d.Push, PushFrame{m.T, m.X, geom.Deg(m.Theta), geom.Deg(m.Alpha)})
+			d.Push = append(d.Push, PushFrame{T: m.T, X: m.X, Open: geom.Deg(m.Theta), Pitch: geom.Deg(m.Alpha)})
 		}
 	}
-	rest := t.rest()
-	d.Rest = PushFrame{Open: geom.Deg(rest.th), Pitch: geom.Deg(rest.al)}
+	open, pitch := t.Rest()
+	d.Rest = PushFrame{Open: geom.Deg(open), Pitch: geom.Deg(pitch)}
 	for _, p := range a.Path {
-		d.Path = append(d.Path, LeapSpot{round5(p.T), round5(p.X), round5(p.Y), round3(p.Pitch)})
+		d.Path = append(d.Path, LeapSpot{T: leap.Round5(p.T), X: leap.Round5(p.X), Y: leap.Round5(p.Y), Pitch: leap.Round3(p.Pitch)})
 	}
-	d.Frames = t.frames(d.Rest, d.Push, d.Path)
+	d.Frames = t.Frames(d.Rest, d.Push, d.Path)
 	return a, d
 }
 

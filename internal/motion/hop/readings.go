@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/hop/leap"
 )
 
 // Readings are the numbers of a hopper, each with its band, what is usual, what it means
@@ -54,7 +55,7 @@ func overhangSays(mm float64) string {
 	case mm > unpredictableMM:
 		return "The finger catches the foot: the leap is weak, and which way it goes cannot be told."
 	case mm > 0.05:
-		return fmt.Sprintf("The finger catches the foot: it costs about %.0f %% of the height.", 100*catchLoss*math.Min(1, mm/catchMM))
+		return fmt.Sprintf("The finger catches the foot: it costs about %.0f %% of the height.", 100*leap.CatchLoss*math.Min(1, mm/leap.CatchMM))
 	}
 	return ""
 }

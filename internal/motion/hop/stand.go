@@ -24,19 +24,19 @@ func show(r *sequence.Replay) (toys.Shown, bool) {
 	}
 	set := SpringSetOf(r.Values)
 	t := g.toy(set)
-	at := t.rest()
+	open, pitch := t.Rest()
 	plain := *r
 	plain.Bends = nil // what is bent is given by the model
 	openings := append([]sequence.Opening{}, r.Openings...)
-	for i, open := range []float64{geom.Deg(at.th + at.al), geom.Deg(at.th)} {
+	for i, deg := range []float64{geom.Deg(open + pitch), geom.Deg(open)} {
 		d := r.Steps[springStep(r.Pattern, i)-1]
 		moving, ok := swings(d)
 		if !ok {
 			return toys.Shown{}, false
 		}
-		o := sequence.Opening{Pieces: r.Lines[spring(r.Pattern, i)], Moving: moving, AngleDeg: 180 - clamp(open, 2, 175), Step: len(r.Steps), Op: sequence.OpOpen, Rides: i == 1}
+		o := sequence.Opening{Pieces: r.Lines[spring(r.Pattern, i)], Moving: moving, AngleDeg: 180 - clamp(deg, 2, 175), Step: len(r.Steps), Op: sequence.OpOpen, Rides: i == 1}
 		if i == 0 && g.Backward { // a bend that is never folded flat, down from the body
-			o.AngleDeg, o.Fresh = clamp(geom.Deg(at.th-at.al), 2, 175), -1
+			o.AngleDeg, o.Fresh = clamp(geom.Deg(open-pitch), 2, 175), -1
 		}
 		openings = append(openings, o)
 	}
@@ -53,7 +53,7 @@ func show(r *sequence.Replay) (toys.Shown, bool) {
 		up.Z = 1
 	}
 	// The body slopes down to the nose; the table is level.
-	sin, cos := math.Sincos(at.al)
+	sin, cos := math.Sincos(pitch)
 	forward, up = forward.Scale(cos).Sub(up.Scale(sin)), forward.Scale(sin).Add(up.Scale(cos))
 	st := g.stance(t, 0)
 	return toys.Shown{Pose: pose, LengthMM: g.Box.Width(), SpanMM: g.Box.Height(),

@@ -27,7 +27,7 @@ func TestHoppersStand(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		at := g.toy(SpringSetOf(r.Values)).rest()
+		open, pitch := g.toy(SpringSetOf(r.Values)).Rest()
 		forward, _ := ahead(r, stands.Pose)
 		place := func(which int) float64 { // of a crease of the pleat, out of the plane of the body
 			c := longest(r.Lines[spring(p, which)])
@@ -38,9 +38,9 @@ func TestHoppersStand(t *testing.T) {
 			return v.Z
 		}
 		// Square to the body, the catch lies under the hip by the middle's part there.
-		want := g.MiddleMM * math.Sin(at.th+at.al)
+		want := g.MiddleMM * math.Sin(open+pitch)
 		if g.Backward {
-			want = g.MiddleMM * math.Sin(at.th-at.al)
+			want = g.MiddleMM * math.Sin(open-pitch)
 		}
 		if got := math.Abs(place(1) - place(0)); math.Abs(got-want) > 1 {
 			t.Errorf("%s: the second fold lies %.1f mm off the body's plane, the model has %.1f", p.ID, got, want)

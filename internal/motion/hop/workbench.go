@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/given"
 	"tussock/internal/motion"
+	"tussock/internal/motion/hop/leap"
 	"tussock/internal/motion/toys"
 	"tussock/internal/order"
 	"tussock/internal/say"
@@ -115,7 +116,7 @@ func (w *Workbench) trial(set SpringSet) Trial {
 		mu = skin
 	}
 	t := Trial{Friction: mu + w.Trigger.push, Energy: 1, DropM: w.DropM, RopeAtM: w.RopeAtM}
-	t.Finger = fingerShare + tailSaves*math.Min(1, set.TailDeg/tailFullDeg)
+	t.Finger = leap.FingerShare + tailSaves*math.Min(1, set.TailDeg/tailFullDeg)
 	if w.Own.Factor > 0 {
 		t.Energy = w.Own.Factor
 	}
@@ -237,7 +238,7 @@ func (w *Workbench) Measure(levers []motion.Lever) motion.Measure {
 		n := len(hops)
 		long, high, flips, feet, speed, over := make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n)
 		for i, a := range leaps(hops, 0) {
-			long[i], high[i], flips[i], feet[i], speed[i] = hops[i].toy.along(a), a.HeightM, a.HalfFlips, 100*a.FeetShare, math.Hypot(a.Vx, a.Vy)
+			long[i], high[i], flips[i], feet[i], speed[i] = hops[i].toy.Along(a), a.HeightM, a.HalfFlips, 100*a.FeetShare, math.Hypot(a.Vx, a.Vy)
 			over[i] = -w.RopeM
 			if !math.IsNaN(a.AtRopeM) {
 				over[i] = a.AtRopeM - w.RopeM

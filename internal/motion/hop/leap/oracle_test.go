@@ -1,4 +1,4 @@
-package hop
+package leap
 
 import (
 	"math"
@@ -111,14 +111,14 @@ func TestVacuumFlight(t *testing.T) {
 	tr := Trial{Friction: 0.9, Vacuum: true}
 	l := toy.Launch(tr, nil)
 	a := toy.Fly(l, tr, 0)
-	near(t, "height", a.HeightM-l.Up, l.Vy*l.Vy/(2*gravity), 1e-3)
-	near(t, "length", a.LengthM, 2*l.Vx*l.Vy/gravity, 1e-3)
+	near(t, "height", a.HeightM-l.Up, l.Vy*l.Vy/(2*Gravity), 1e-3)
+	near(t, "length", a.LengthM, 2*l.Vx*l.Vy/Gravity, 1e-3)
 	near(t, "half flips", a.HalfFlips, math.Abs(l.Spin)*a.TimeS/math.Pi, 1e-6)
 }
 
 // rise is the height of a vertical throw with drag: (l/2) ln(1 + v²/(g l)), exact.
 func rise(vy, dragLength float64) float64 {
-	return dragLength / 2 * math.Log(1+vy*vy/(gravity*dragLength))
+	return dragLength / 2 * math.Log(1+vy*vy/(Gravity*dragLength))
 }
 
 // A vertical throw with quadratic drag has a closed form.
@@ -255,3 +255,28 @@ func BenchmarkLaunch(b *testing.B) {
 		toy.Leap(wood)
 	}
 }
+
+// The table of symptoms with its sizes: nose up, mass nearer the hip, gyration.
+func TestTableOfSizes(t *testing.T) {
+	base := kami(1).toy()
+	ref := base.Leap(wood)
+	for name, q := range map[string]struct {
+		spoil  func(*Toy)
+		of     func(Arc) float64
+		lo, hi float64
+	}{
+		"nose 2 to 15 mm":    {func(t *Toy) { t.NoseUpM = 0.015 }, distance, 1.1, 1.6},
+		"CoM nearer the hip": {func(t *Toy) { t.CoMAhead -= 0.007 }, distance, 1.1, 1.6},
+		"CoM farther":        {func(t *Toy) { t.CoMAhead += 0.007 }, distance, 0.5, 0.85},
+		"CoM raised":         {func(t *Toy) { t.CoMUp = 0.008 }, distance, 1.15, 1.8},
+		"gyration":           {func(t *Toy) { t.Gyration = 0.20 * t.BodyM }, func(a Arc) float64 { return math.Abs(a.Spin) }, 0.5, 0.85},
+	} {
+		toy := base
+		q.spoil(&toy)
+		if v := q.of(toy.Leap(wood)) / q.of(ref); v < q.lo || v > q.hi {
+			t.Errorf("%s: %.2f times", name, v)
+		}
+	}
+}
+
+func distance(a Arc) float64 { return math.Abs(a.LengthM) }

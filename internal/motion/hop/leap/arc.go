@@ -1,4 +1,4 @@
-package hop
+package leap
 
 import "math"
 
@@ -24,7 +24,7 @@ type LeapSpot struct {
 
 // dragLength is over which length drag would use up the speed: 2 M / (rho C_D A).
 func (t Toy) dragLength() float64 {
-	return 2 * t.MassKg / (airDensity * dragShape * shownArea * t.PlanM2)
+	return 2 * t.MassKg / (airDensity * DragShape * ShownArea * t.PlanM2)
 }
 
 const arcStep = 0.5e-3 // s
@@ -45,14 +45,14 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 	type air struct{ x, y, vx, vy, w, turn float64 }
 	rate := func(a air) air {
 		v := math.Hypot(a.vx, a.vy)
-		return air{a.vx, a.vy, -v * a.vx / ld, -gravity - v*a.vy/ld, -kSpin * a.w * math.Abs(a.w), a.w}
+		return air{a.vx, a.vy, -v * a.vx / ld, -Gravity - v*a.vy/ld, -kSpin * a.w * math.Abs(a.w), a.w}
 	}
 	step := func(a, r air, h float64) air {
 		return air{a.x + h*r.x, a.y + h*r.y, a.vx + h*r.vx, a.vy + h*r.vy, a.w + h*r.w, a.turn + h*r.turn}
 	}
 	a := air{vx: l.Vx, vy: l.Vy, w: l.Spin}
 	// The time it takes without air bounds what must be kept.
-	whole := (l.Vy + math.Sqrt(l.Vy*l.Vy+2*gravity*tr.DropM)) / gravity
+	whole := (l.Vy + math.Sqrt(l.Vy*l.Vy+2*Gravity*tr.DropM)) / Gravity
 	side := math.Copysign(1, l.Vx) // the way it leaps
 	every := 1
 	if spots > 0 {
@@ -90,8 +90,8 @@ func (t Toy) Fly(l Launch, tr Trial, spots int) Arc {
 	return out
 }
 
-// along is how far a leap goes the way that the pleat says; the other way is negative.
-func (t Toy) along(a Arc) float64 {
+// Along is how far a leap goes the way that the pleat says; the other way is negative.
+func (t Toy) Along(a Arc) float64 {
 	if t.Backward {
 		return -a.LengthM
 	}

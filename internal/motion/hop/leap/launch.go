@@ -1,4 +1,4 @@
-package hop
+package leap
 
 import "math"
 
@@ -61,7 +61,7 @@ func (t Toy) Stored(open float64) float64 { return t.Hip.stored(open) + t.Catch.
 // Caught is the share of the energy left by a finger that catches the foot.
 func (t Toy) Caught() float64 {
 	over := math.Max(0, t.Overhang()*1e3)
-	return 1 - catchLoss*math.Min(1, over/catchMM)
+	return 1 - CatchLoss*math.Min(1, over/CatchMM)
 }
 
 // Trial is how a leap is set off.
@@ -115,8 +115,8 @@ func (t Toy) bodies(tr Trial) bodies {
 	if e == 0 {
 		e = 1
 	}
-	if e *= fingerShare; tr.Finger > 0 {
-		e *= tr.Finger / fingerShare
+	if e *= FingerShare; tr.Finger > 0 {
+		e *= tr.Finger / FingerShare
 	}
 	b.hip, b.catch = t.Hip, t.Catch
 	b.hip.Stiffness *= e * t.Hip.Return * t.Caught()
@@ -156,8 +156,8 @@ func (b *bodies) accelerations(s state) (ax, ath, aal, n float64) {
 	m2 := b.catch.moment(s.th)
 	m1 := b.hip.moment(s.th + s.al)
 	q1 := -(b.mb*bodyX + b.mm*midX)
-	q2 := m1 + m2 - b.mb*(gx*bodyX+gy*(bodyY+gravity)) - b.mm*(hx*midX+hy*(midY+gravity))
-	q3 := m1 - b.mb*(px*bodyX+py*(bodyY+gravity))
+	q2 := m1 + m2 - b.mb*(gx*bodyX+gy*(bodyY+Gravity)) - b.mm*(hx*midX+hy*(midY+Gravity))
+	q3 := m1 - b.mb*(px*bodyX+py*(bodyY+Gravity))
 	nose := 0.0
 	if !b.tr.NoNose {
 		// The underside at the nose, held up by the front legs.
@@ -176,7 +176,7 @@ func (b *bodies) accelerations(s state) (ax, ath, aal, n float64) {
 	}
 	// Friction of the foot is -mu N tanh(vx/0.02), and N = M g - nose + Σ m a_y.
 	k := b.tr.Friction * math.Tanh(s.vx/0.02)
-	n0 := t.MassKg*gravity - nose + b.mb*bodyY + b.mm*midY
+	n0 := t.MassKg*Gravity - nose + b.mb*bodyY + b.mm*midY
 	nth, nal := b.mb*gy+b.mm*hy, b.mb*py
 	// Rows: [m11 m12 m13; m12 m22 m23; m13 m23 m33] a = q, with q1 less k N.
 	a11, a12, a13, r1 := m11, m12+k*nth, m13+k*nal, q1-k*n0
@@ -252,7 +252,7 @@ func (b *bodies) potential(s state) float64 {
 	sa, ca := math.Sincos(s.al)
 	y := b.t.MiddleM * st
 	out := b.catch.stored(s.th) + b.hip.stored(s.th+s.al)
-	out += b.mb*gravity*(y+b.t.CoMAhead*sa+b.t.CoMUp*ca) + b.mm*gravity*y/2
+	out += b.mb*Gravity*(y+b.t.CoMAhead*sa+b.t.CoMUp*ca) + b.mm*Gravity*y/2
 	return out
 }
 
@@ -305,4 +305,24 @@ func (b *bodies) leave(s state, out *Launch) {
 		// It leaps away from its nose and turns over the other way; its nose stays where it is.
 		out.Vx, out.Far, out.Spin = -out.Vx, -out.Far, -out.Spin
 	}
+}
+
+// Rest is how it stands by itself, the state of least energy: creases as far open as the
+// weight lets them: how far the pleat is open then, and the pitch of the body, rad.
+func (t Toy) Rest() (open, pitch float64) {
+	best, at := math.Inf(1), state{}
+	b := t.bodies(Trial{})
+	b.hip, b.catch = t.Hip, t.Catch // slow: nothing is lost
+	for k := range 180 {
+		th := 0.02 + (t.Catch.Rest)*float64(k)/180
+		y := t.MiddleM * math.Sin(th)
+		s := state{th: th}
+		if t.BodyM > 0 {
+			s.al = math.Asin(min(max((t.NoseUpM-y)/t.BodyM, -0.95), 0.95))
+		}
+		if e := b.potential(s); e < best {
+			best, at = e, s
+		}
+	}
+	return at.th, at.al
 }

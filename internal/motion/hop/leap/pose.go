@@ -1,4 +1,4 @@
-package hop
+package leap
 
 import (
 	"math"
@@ -67,21 +67,21 @@ func (p LeapPose) moved(to LeapPlace, deg float64) LeapPose {
 
 func (p LeapPose) rounded() LeapPose {
 	for _, q := range []*LeapPlace{&p.Rear, &p.Catch, &p.Hip, &p.Nose, &p.CoM} {
-		q.X, q.Y = round5(q.X), round5(q.Y)
+		q.X, q.Y = Round5(q.X), Round5(q.Y)
 	}
 	return p
 }
 
-// frames are all moments of a hop: from rest pressed down, pushing, and in the air with
+// Frames are all moments of a hop: from rest pressed down, pushing, and in the air with
 // the pleat as far open as it was when it left the table.
-func (t Toy) frames(rest PushFrame, push []PushFrame, path []LeapSpot) []LeapFrame {
+func (t Toy) Frames(rest PushFrame, push []PushFrame, path []LeapSpot) []LeapFrame {
 	first, last := rest, rest
 	if len(push) > 0 {
 		first, last = push[0], push[len(push)-1]
 	}
 	var out []LeapFrame
 	add := func(at float64, phase string, s, open float64, p LeapPose) {
-		out = append(out, LeapFrame{round5(at), phase, round5(s), round3(open), p.rounded()})
+		out = append(out, LeapFrame{Round5(at), phase, Round5(s), Round3(open), p.rounded()})
 	}
 	for i := range pressFrames {
 		k := float64(i) / (pressFrames - 1)
@@ -97,3 +97,16 @@ func (t Toy) frames(rest PushFrame, push []PushFrame, path []LeapSpot) []LeapFra
 	}
 	return out
 }
+
+// PushFrame is a moment of the push: opening of the pleat and pitch of the body, degrees.
+type PushFrame struct {
+	T     float64 `json:"t"`
+	X     float64 `json:"x"` // slip of the foot, m
+	Open  float64 `json:"open"`
+	Pitch float64 `json:"pitch"`
+}
+
+// Round3 and Round5: what is drawn is kept to a thousandth of a millimetre or degree, and to a hundredth of
+// a millimetre where it is in metres.
+func Round3(v float64) float64 { return math.Round(v*1e3) / 1e3 }
+func Round5(v float64) float64 { return math.Round(v*1e5) / 1e5 }
