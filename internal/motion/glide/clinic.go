@@ -52,7 +52,7 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 		return out, err
 	}
 	if !sick {
-		if e.share(asSet) >= asExpected && e.within() || len(e.readings(Distance)) < motion.Enough {
+		if e.share(asSet) >= asExpected && e.within() || e.better() || len(e.readings(Distance)) < motion.Enough {
 			if out.Clear && count["dived"] > 0 && count["stalled"] > 0 {
 				out.Title, out.Clear = "It dives and it stalls: throw more evenly first", false
 			}
@@ -330,6 +330,13 @@ func (e *examination) within() bool {
 	return d >= s.Distance.Lo95 && d <= s.Distance.Hi95
 }
 
+// better tells whether the log lies at the upper end of what is predicted: nobody wants
+// that cured.
+func (e *examination) better() bool {
+	v := e.readings(Distance)
+	return len(v) > 0 && e.within() && order.Median(v) >= e.m.Spread(e.throw, e.w.Room, e.w.Scatter, motion.Draws).Distance.Middle
+}
+
 // unlike names what readings alone tell: the log lies elsewhere than the prediction.
 func (e *examination) unlike() {
 	d := order.Median(e.readings(Distance))
@@ -351,6 +358,12 @@ func (e *examination) unlike() {
 var beginnings = map[string]string{"rolled": "It rolls over.", "looped": "It loops.", "dived": "It dives.", "stalled": "It stalls.", "turned left": "It turns left.", "turned right": "It turns right.",
 	shorter: "It comes shorter than predicted.", farther: "It comes farther than predicted."}
 
+// outstanding is the share from which a cause stands out.
+const outstanding = 0.2
+
+// mostTied is how many causes are named that cannot be told apart: more say nothing.
+const mostTied = 6
+
 // tells are the causes that there are, with what each foretells.
 func (e *examination) conclude() {
 	f := e.out
@@ -358,9 +371,9 @@ func (e *examination) conclude() {
 	e.verdicts = first(e.verdicts, tied)
 	f.Confidence = motion.Possible
 	switch {
-	case len(tied) > 1:
-		f.Confidence, f.Tied, f.Test = motion.Unsure, len(tied), e.test(tied)
-	case e.verdicts[0].Share > 0.6:
+	case len(tied) > 1 && tied[0].Cause != asSet:
+		f.Confidence, f.Tied, f.Test = motion.Unsure, min(len(tied), mostTied), e.test(tied)
+	case e.verdicts[0].Share > 0.5:
 		f.Confidence = motion.Likely
 	}
 	const shown = 5
@@ -369,11 +382,16 @@ func (e *examination) conclude() {
 			f.Causes = append(f.Causes, motion.Cause{Words: capital(v.Cause), Law: law(v.Cause, e.m, e.throw), Log: e.foretold(v.Cause), Weight: v.Share})
 		}
 	}
-	f.Title = beginnings[f.Symptom] + " " + e.treat()
+	// Where readings alone are off, and no cause stands out, nothing is bent.
+	standsOut := slices.Contains(symptoms, f.Symptom) || e.verdicts[0].Share >= outstanding
+	f.Title = beginnings[f.Symptom] + " "
+	if standsOut {
+		f.Title += e.treat()
+	}
 	if f.Remedy == nil {
-		f.Title += "No change is predicted to help: try a throw."
+		f.Title += map[bool]string{true: "No change is predicted to help: try a throw.", false: "No cause stands out: try a throw."}[standsOut]
 		f.Remedy = &motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Throw it at about %.1f m/s", e.w.ownSpeed(e.m)), Where: "a little down, and leave it as it is. Then three throws more.", School: "test throw",
-			Why: "By the model no bend of what could be wrong makes it better.", Then: "What three gentle throws do tells more than a bend.", Against: "If they go as before, measure the toy against the card."}
+			Why: "Bending what may be right makes it worse.", Then: "What three gentle throws do tells more than a bend.", Against: "If they go as before, measure the toy against the card."}
 	}
 }
 

@@ -210,9 +210,9 @@ func (e *examination) told() {
 	}
 	e.out.Confidence = motion.Possible
 	switch tied := blame.Tied(e.verdicts, kindOf); {
-	case len(tied) > 1:
+	case len(tied) > 1 && e.verdicts[0].Cause != asSet:
 		e.out.Confidence, e.out.Tied, e.out.Test = motion.Unsure, len(tied), e.test(tied[0].Cause, tied[1].Cause)
-	case e.verdicts[0].Share > 0.6:
+	case e.verdicts[0].Share > 0.5:
 		e.out.Confidence = motion.Likely
 	}
 }

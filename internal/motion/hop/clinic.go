@@ -40,7 +40,7 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 		return out, err
 	}
 	if !sick {
-		if e.verdicts[slices.IndexFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })].Share >= asExpected && e.within() {
+		if e.verdicts[slices.IndexFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })].Share >= asExpected && e.within() || e.better() {
 			return out, nil
 		}
 		e.unlike()
@@ -71,6 +71,14 @@ func (e *examination) within() bool {
 	lo, hi := e.foreseen()
 	d := order.Median(v)
 	return d >= lo && d <= hi
+}
+
+// better tells whether the log lies at the upper end of what is predicted: nobody wants
+// that cured.
+func (e *examination) better() bool {
+	_, s, err := e.w.outlook(e.knobs)
+	v := motion.Values(e.log, Length)
+	return err == nil && e.within() && len(v) > 0 && order.Median(v) >= math.Abs(s.length.Middle)
 }
 
 // foreseen is how far nineteen of twenty hops are predicted to go, without a side.
