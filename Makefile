@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/d
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: build demo serve test check unit browser races race fuzz bench words screenshots tools compiler chromium poppler clean
+.PHONY: beliefs build demo serve test check unit browser races race fuzz bench words screenshots tools compiler chromium poppler clean
 
 build: bin/tussock
 
@@ -65,6 +65,14 @@ words:
 		go run ./cmd/tussock $$what >> $$f.new; \
 		mv $$f.new $$f; \
 	done
+
+# What is predicted of each toy, and how far fresh trials, searches and clinics bear it out:
+# a table in docs/models.md.
+beliefs:
+	rm -f $(CURDIR)/.beliefs
+	TUSSOCK_BELIEFS=$(CURDIR)/.beliefs go test -count=1 -p 1 -run 'TestTableOfBeliefs|TestClinicFindsTheFault|TestHopperClinicFindsTheFault' ./internal/tune ./internal/motion/glide ./internal/motion/hop
+	sed -i -e '/<!-- beliefs -->/,/<!-- .beliefs -->/{//!d}' -e '/<!-- beliefs -->/r .beliefs' docs/models.md
+	rm -f $(CURDIR)/.beliefs
 
 screenshots: tools chromium web/dist/index.html
 	TUSSOCK_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./internal/e2e

@@ -4,6 +4,7 @@
 package demo
 
 import (
+	"cmp"
 	"context"
 	"math/rand/v2"
 	"time"
@@ -49,6 +50,7 @@ type tweak struct {
 	aside    float64 // scatter of the drift, metres; 0 when nobody looked
 	seen     []string
 	chance   float64 // that one of seen is noted
+	pace     float64 // metres ahead a second; 0 for the usual four and a half
 	// Of a hop: its height, metres, and half flips.
 	height, flips float64
 }
@@ -64,49 +66,51 @@ type story struct {
 	tweaks                 []tweak
 }
 
+// What was logged lies about where it is predicted, but for the Spadefoot from the leftover:
+// so small a toy of so many layers leaps less than the model has it.
 var stories = []story{
 	{pattern: "curlew", name: "Leaflet Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 258, step: 10, tweaks: []tweak{
-		{set: map[string]float64{"curl": 1}, why: "Tail edge hardly bent", n: 9, mean: 4.9, sd: 0.5, aside: 0.2, seen: []string{"dived"}, chance: 0.8},
-		{set: map[string]float64{"curl": 3}, why: "It dives. Curl the tail up.", n: 8, mean: 6.2, sd: 0.6, aside: 0.3, seen: []string{"dived", "glided", "glided"}, chance: 0.7},
-		{set: map[string]float64{"curl": 4, "wing": 78}, why: "A little more of the same, and tips up against the rolling", n: 11, mean: 7.1, sd: 0.5, aside: 0.3, seen: []string{"glided"}, chance: 0.7},
+		{set: map[string]float64{"curl": 0}, why: "Tail edge left flat", n: 9, mean: 4.2, sd: 0.4, aside: 0.2, pace: 5.2, seen: []string{"dived"}, chance: 0.8},
+		{set: map[string]float64{"curl": 3}, why: "It dives. Curl the tail up.", n: 8, mean: 6.7, sd: 0.6, aside: 0.3, pace: 5.4, seen: []string{"dived", "glided", "glided"}, chance: 0.7},
+		{set: map[string]float64{"curl": 4, "wing": 84}, why: "A little more of the same, and tips up against the rolling", n: 11, mean: 7.2, sd: 0.5, aside: 0.3, seen: []string{"glided"}, chance: 0.7},
 	}},
 	{pattern: "curlew", name: "Blunt Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 286, step: 10, parent: 1, parentTweak: 3, tweaks: []tweak{
-		{set: map[string]float64{"wing": 78, "nose": 12, "curl": 4}, why: "A blunter nose, to sit softer in the hand", n: 10, mean: 6.3, sd: 0.5, aside: 0.4, drift: -1.1, seen: []string{"turned left"}, chance: 0.8},
-		{set: map[string]float64{"wing": 78, "nose": 12, "curl": 5, "rudder": 2}, why: "It turns left. Bend the keel's tail to the right.", n: 12, mean: 6.9, sd: 0.5, aside: 0.4, seen: []string{"glided"}, chance: 0.8},
+		{set: map[string]float64{"wing": 84, "nose": 12, "curl": 4}, why: "A blunter nose, to sit softer in the hand", n: 10, mean: 6.6, sd: 0.5, aside: 0.4, drift: -1.6, seen: []string{"turned left"}, chance: 0.8},
+		{set: map[string]float64{"wing": 84, "nose": 12, "curl": 5, "rudder": 3}, why: "It turns left. Bend the keel's tail to the right.", n: 12, mean: 6.5, sd: 0.5, aside: 0.4, seen: []string{"glided"}, chance: 0.8},
 	}},
 	{pattern: "curlew", name: "Lost property Curlew", thrower: "Bram, ticket office", sheet: form, day: 265, step: 10, tweaks: []tweak{
-		{set: map[string]float64{"curl": 3}, why: "Same folds on the wider form", n: 7, mean: 5.0, sd: 0.6, aside: 0.4, seen: []string{"dived"}, chance: 0.7},
-		{set: map[string]float64{"curl": 5, "wing": 80}, why: "Copying Ilse", n: 6, mean: 6.1, sd: 0.6, aside: 0.4, drift: 0.8, seen: []string{"turned right"}, chance: 0.9},
+		{set: map[string]float64{"curl": 1}, why: "Same folds on the wider form", n: 7, mean: 5.6, sd: 0.6, aside: 0.4, pace: 6.6, seen: []string{"dived"}, chance: 0.7},
+		{set: map[string]float64{"curl": 5, "wing": 84}, why: "Copying Ilse", n: 6, mean: 6.8, sd: 0.6, aside: 0.4, drift: 1.6, seen: []string{"turned right"}, chance: 0.9},
 	}},
 	{pattern: "shelduck", name: "Shelduck at slack water", thrower: "Marek of the Grebe", sheet: leaflet, day: 272, step: 12, tweaks: []tweak{
-		{set: map[string]float64{"curl": 9}, why: "First try", n: 8, mean: 5.6, sd: 0.8, aside: 0.8, seen: []string{"stalled"}, chance: 0.9},
-		{set: map[string]float64{"curl": 6, "wing": 87}, why: "Less curl, and a flat V against the wobble", n: 8, mean: 6.6, sd: 0.8, aside: 0.8, seen: []string{"stalled", "glided"}, chance: 0.6},
-		{set: map[string]float64{"curl": 4, "wing": 87}, why: "And a bit less", n: 9, mean: 7.3, sd: 0.6, aside: 0.7, seen: []string{"glided"}, chance: 0.7},
+		{set: map[string]float64{"curl": 16}, why: "First try, the tail well up", n: 8, mean: 4.2, sd: 0.4, aside: 0.5, pace: 2.2, seen: []string{"glided"}, chance: 0.6},
+		{set: map[string]float64{"curl": 10, "wing": 87}, why: "Less curl, and a flat V against the wobble", n: 8, mean: 4.8, sd: 0.4, aside: 0.5, pace: 2.2, seen: []string{"glided"}, chance: 0.6},
+		{set: map[string]float64{"curl": 5, "wing": 87}, why: "And a bit less", n: 9, mean: 5.5, sd: 0.4, aside: 0.5, pace: 2.2, seen: []string{"glided"}, chance: 0.7},
 	}},
 	{pattern: "shelduck", name: "Shelduck, deep keel", thrower: "Marek of the Grebe", sheet: leaflet, day: 300, step: 12, parent: 4, parentTweak: 3,
-		draft: map[string]float64{"wing": 84, "depth": 32, "curl": 4}, tweaks: []tweak{
-			{set: map[string]float64{"wing": 87, "depth": 32, "curl": 4}, why: "More keel, to fly straight past the ticket machine", n: 9, mean: 7.8, sd: 0.5, aside: 0.5, seen: []string{"glided"}, chance: 0.7},
+		draft: map[string]float64{"wing": 84, "depth": 32, "curl": 6}, tweaks: []tweak{
+			{set: map[string]float64{"wing": 87, "depth": 32, "curl": 6}, why: "More keel, to fly straight past the ticket machine", n: 9, mean: 5.6, sd: 0.4, aside: 0.4, pace: 3.3, seen: []string{"glided"}, chance: 0.7},
 		}},
 	{pattern: "shelduck", name: "Parcel Shelduck", thrower: "Tova, car deck", sheet: wrap, day: 293, step: 12, tweaks: []tweak{
-		{set: map[string]float64{"drop": 8, "curl": -1}, why: "Heavy wrap; the edges came out bent down", n: 6, mean: 4.4, sd: 0.5, aside: 0.4, seen: []string{"dived"}, chance: 0.9},
+		{set: map[string]float64{"drop": 8, "curl": -1, "depth": 25}, why: "Heavy wrap; the edges came out bent down", n: 6, mean: 4.4, sd: 0.5, aside: 0.4, pace: 4.9, seen: []string{"dived"}, chance: 0.9},
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
 	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 4},
-	{pattern: "spadefoot", name: "Leaflet Spadefoot", thrower: "Nele, galley", sheet: leaflet, day: 296, step: 13, tweaks: []tweak{
-		{why: "From a whole leaflet: heavy", n: 10, mean: 0.014, sd: 0.005, height: 0.022, flips: 0, seen: []string{"hardly hopped", "landed on its feet"}, chance: 0.8},
+	{pattern: "spadefoot", name: "Leaflet Spadefoot", thrower: "Nele, galley", sheet: leaflet, day: 296, step: 15, tweaks: []tweak{
+		{why: "From a whole leaflet: big, and it leaps all the same", n: 10, mean: 0.21, sd: 0.04, height: 0.11, flips: 1.4, seen: []string{"leapt forward", "landed on its back", "landed on its feet"}, chance: 0.7},
 	}},
-	{pattern: "spadefoot", name: "Spadefoot from the leftover", thrower: "Nele, galley", sheet: twin, day: 297, step: 13, tweaks: []tweak{
-		{why: "The same folds from the strip that came off", n: 10, mean: 0.076, sd: 0.016, height: 0.062, flips: 1.6, seen: []string{"leapt forward", "landed on its back", "landed on its feet"}, chance: 0.7},
+	{pattern: "spadefoot", name: "Spadefoot from the leftover", thrower: "Nele, galley", sheet: twin, day: 297, step: 15, tweaks: []tweak{
+		{why: "The same folds from the strip that came off: hard to press", n: 10, mean: 0.19, sd: 0.04, height: 0.10, flips: 1.6, seen: []string{"leapt forward", "landed on its back", "landed on its feet"}, chance: 0.7},
 	}},
 	{pattern: "sandhopper", name: "Sweet wrapper Sandhopper", thrower: "Tova, car deck", sheet: square, day: 303, step: 20, tweaks: []tweak{
-		{why: "Both last folds soft, as the pattern has it", n: 9, mean: 0.225, sd: 0.045, height: 0.12, flips: 3, seen: []string{"leapt forward", "landed on its back", "landed on its side"}, chance: 0.7},
-		{set: map[string]float64{"hip_radius": 0.3, "catch_radius": 0.3}, why: "Bram says firm creases give the power", n: 9, mean: 0.075, sd: 0.02, height: 0.045, flips: 1, seen: []string{"hardly hopped", "landed on its back"}, chance: 0.7},
+		{why: "Both last folds soft, as the pattern has it", n: 9, mean: 0.185, sd: 0.035, height: 0.10, flips: 3, seen: []string{"leapt forward", "landed on its back", "landed on its side"}, chance: 0.7},
+		{set: map[string]float64{"hip_radius": 0.3, "catch_radius": 0.3}, why: "Bram says firm creases give the power", n: 9, mean: 0.06, sd: 0.015, height: 0.035, flips: 1, seen: []string{"leapt forward", "landed on its back"}, chance: 0.7},
 	}},
-	{pattern: "natterjack", name: "Counter Natterjack", thrower: "Bram, ticket office", sheet: square, day: 305, step: 17, tweaks: []tweak{
-		{set: map[string]float64{"last": 0.47}, why: "Last fold a bit short of the middle", n: 6, mean: 0.012, sd: 0.005, height: 0.016, flips: 0, seen: []string{"caught the finger"}, chance: 0.9},
+	{pattern: "natterjack", name: "Counter Natterjack", thrower: "Bram, ticket office", sheet: square, day: 305, step: 18, tweaks: []tweak{
+		{set: map[string]float64{"last": 0.47}, why: "Last fold a bit short of the middle", n: 6, mean: 0.07, sd: 0.02, height: 0.045, flips: 1, seen: []string{"caught the finger"}, chance: 0.9},
 	}},
 	{pattern: "backswimmer", name: "Backswimmer of the Grebe", thrower: "Marek of the Grebe", sheet: square, day: 307, step: 19, tweaks: []tweak{
-		{why: "Bent, not creased", n: 7, mean: 0.085, sd: 0.02, height: 0.075, flips: 0.6, seen: []string{"leapt backward", "landed on its feet", "landed on its back"}, chance: 0.8},
+		{why: "Bent, not creased", n: 7, mean: 0.085, sd: 0.02, height: 0.075, flips: 1.3, seen: []string{"leapt backward", "landed on its feet", "landed on its back"}, chance: 0.8},
 	}},
 	{pattern: "mudskipper", name: "Half a wrapper", thrower: "Ilse, upper deck", sheet: halved, day: 315, step: 9},
 }
@@ -213,5 +217,5 @@ func (st story) setup(p *sequence.Pattern, set map[string]float64) bench.Setup {
 // meant is what the trials of a tweak scatter about, for toys that are let go at a height.
 func (t tweak) meant(height float64) toys.Meant {
 	return toys.Meant{Mean: t.mean, SD: t.sd, Seen: t.seen, Chance: t.chance,
-		More: map[string]float64{"from": height, "aside": t.drift, "scatter aside": t.aside, "height": t.height, "flips": t.flips}}
+		More: map[string]float64{"from": height, "aside": t.drift, "scatter aside": t.aside, "height": t.height, "flips": t.flips, "pace": cmp.Or(t.pace, 4.6)}}
 }

@@ -27,7 +27,7 @@ func (w *Way) Disagrees(p Prediction, log []Noted) string {
 	for _, o := range p.Outcomes {
 		r, known := w.Record(o.ID)
 		v := Values(log, o.ID)
-		if !known || len(v) < Enough {
+		if !known || len(v) < Enough || o.Most > 0 && o.Middle > o.Most { // what is not to be trusted is not held against it
 			continue
 		}
 		lo, hi, mid := o.Lo95, o.Hi95, o.Middle

@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/flight"
+	"tussock/internal/motion/motiontest"
 	"tussock/internal/motion/toys"
 )
 
@@ -248,6 +249,8 @@ func TestClinicFindsTheFault(t *testing.T) {
 		t.Errorf("%+v\n%s", s, strings.Join(told, "\n"))
 	}
 	t.Logf("%+v", s)
+	motiontest.Believe(t, fmt.Sprintf("\nClinic, gliders: of %d faults of four people %d are let be (%d of them cost an eighth or more); of the others the cause comes first or in a tie in %d (%d ties), %d of %d remedies mend the very toy, %d ask for a test throw.\n",
+		s.all, s.silent, s.missed, s.cause, s.tied, s.sign, s.stated, s.tests))
 }
 
 // Toys without a fault are seldom bent.

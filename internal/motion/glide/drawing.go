@@ -80,6 +80,7 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 	var numbers sync.WaitGroup
 	if toy.Glider {
 		numbers.Go(func() { out.Readings = readingsOf(m) })
+		out.Checks = w.preflight(knobs, m)
 	}
 	t := w.throw(m)
 	out.Offered = map[string]float64{}

@@ -19,6 +19,8 @@ func Constants() []motion.Constant {
 		{Name: "Pitch damping across the wind", Value: air.DampingLeft, Lo: 0, Hi: 0.5, Unit: "", Confidence: motion.Low, Source: "falling plates in experiments", Effect: "whether it flutters or tumbles"},
 		{Name: "Angle at which the keel lets go sideways", Value: 25, Lo: 15, Hi: 35, Unit: "deg", Confidence: motion.Low, Source: "plates", Effect: "large sideslip only"},
 		{Name: "Speed at which bent edges give way", Value: air.SofteningSpeed, Lo: 12, Hi: 20, Unit: "m/s", Confidence: motion.Low, Source: "bending stiffness of one layer of 80 g/m²; guess", Effect: "hard throws, when it is switched on"},
+		{Name: "Wings spring up in flight over the V that is set, by", Value: 0, Lo: -2, Hi: 6, Unit: "deg", Confidence: motion.Low, Source: "creases open by 5 to 10° after release, keels open too; what is left when you set the V that you see", Effect: "a little slower; more turn from unlike edges"},
+		{Name: "Neutral point, of the mean chord", Value: 0, Lo: -0.03, Hi: 0.03, Unit: "", Confidence: motion.Medium, Source: "the lattice is better, soft wings are not", Effect: "trim speed 10 to 20 % either way"},
 		{Name: "Air that the keel carries along sideways", Value: 0.36, Lo: 0.2, Hi: 0.5, Unit: "", Confidence: motion.Low, Source: "plates that are pushed sideways", Effect: "wobble only"},
 	}
 }
@@ -30,7 +32,7 @@ func Limits() []string {
 		"Rigid wings. Single layers bend over about 10 m/s; the switch for edges that give way is a guess.",
 		"Paper springs back: after release a V opens by 5 to 10°, and so does the keel. Set the V that you see in flight.",
 		"Good to: mass and balance, lift and neutral point (3 % of the chord), whether it dives, glides or stalls.",
-		"Rough: trim speed within 15 %, glide ratio and distance within 25 %. Distance jumps with the phase of the swing in which it meets the floor.",
+		"Rough: trim speed within 15 %, glide ratio and distance within 25 %. Bands hold eight of ten throws with all of this drawn anew for each.",
 		"Unsure: which way a difference of the tail edges turns a glider with a deep keel; wobble with tall fins; everything after the stall.",
 		"Tumbling and fluttering are right in kind only.",
 	}

@@ -1,6 +1,7 @@
 package glide
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -75,7 +76,7 @@ func fromBehind(s draw.Shown) (draw.Camera, bool) {
 }
 
 // invent makes up a throw for demo data: distances scatter, now and then one goes badly
-// wrong, and the time in the air follows from a glide of about 4 m/s.
+// wrong, and the time in the air follows from how fast it goes.
 func invent(r *rand.Rand, m toys.Meant) (motion.Noted, string) {
 	d, note := m.Mean+m.SD*r.NormFloat64(), ""
 	if r.Float64() < 0.06 {
@@ -87,7 +88,7 @@ func invent(r *rand.Rand, m toys.Meant) (motion.Noted, string) {
 		n.Read[Aside] = math.Round((m.More[Aside]+m.More["scatter aside"]*r.NormFloat64())*10) / 10
 	}
 	if r.Float64() < 0.4 {
-		n.Read[Time] = math.Round(d/(3.8+0.5*r.Float64())*10) / 10
+		n.Read[Time] = math.Round(d/(cmp.Or(m.More["pace"], 4)*(0.95+0.1*r.Float64()))*10) / 10
 	}
 	return n, note
 }

@@ -198,10 +198,11 @@ func (w *Workbench) Goal(aim string, ring float64) motion.Goal {
 }
 
 // What is offered where the speed of the throw is left to the toy: so much more than it
-// settles to, m/s, within what a hand throws; what has no steady glide is thrown gently.
+// settles to, m/s, as far as a hand throws without force; what has no steady glide is thrown
+// gently.
 const (
 	offeredOver             = 1.05
-	leastThrown, mostThrown = 2.0, 14.0
+	leastThrown, mostThrown = 2.0, 7.5
 	gently                  = 5.0
 )
 

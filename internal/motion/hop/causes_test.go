@@ -1,6 +1,7 @@
 package hop
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -8,6 +9,7 @@ import (
 	"testing"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/motiontest"
 	"tussock/internal/motion/toys"
 )
 
@@ -70,6 +72,7 @@ func TestHopperClinicFindsTheFault(t *testing.T) {
 		t.Errorf("%d of %d are found, %d in a tie", right, all, tied)
 	}
 	t.Logf("%d of %d are found, %d in a tie", right, all, tied)
+	motiontest.Believe(t, fmt.Sprintf("\nClinic, hoppers: over-pressed folds, an overhang, a slick and a soft table come first in %d of %d.\n", right, all))
 }
 
 // An overhang is cured in one or two rounds, and the prediction says that it helps.
