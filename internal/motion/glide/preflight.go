@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 
-	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide/air"
 	"tussock/internal/motion/glide/flight"
@@ -15,7 +14,7 @@ import (
 // the edges, degrees; the nose; wings and fins as a part of their area; the balance aside, m.
 const (
 	wingsApart, edgesApart, noseAside = 2.0, 1.0, 1.0
-	areaApart, balanceAside           = 0.02, 0.5e-3
+	areaApart, balanceAside, hairM    = 0.02, 0.5e-3, 0.05e-3
 )
 
 // Beyond these a glider settles to no useful glide: static margin, and the angle of attack
@@ -46,9 +45,8 @@ func (w *Workbench) preflight(knobs map[string]float64, m *flight.Model) []motio
 		says, ok, fix = says+": wings that hang roll it over", false, w.Change(knobs, "wing", mean)
 	}
 	add("v", "V of the wings", ok, says+".", "Set both wings alike", fix)
-	depth, curl, uneven := v("curl_depth"), v("curl"), v("curl_uneven")
-	lip := func(deg float64) string { return say.MM(depth*math.Sin(geom.Rad(deg)), 1) }
-	add("edges", "Tail edges", math.Abs(uneven) <= edgesApart, fmt.Sprintf("left %s (%.0f°), right %s (%.0f°) up.", lip(curl-uneven/2), curl-uneven/2, lip(curl+uneven/2), curl+uneven/2), "Make both edges alike", away("curl_uneven"))
+	curl, uneven := v("curl"), v("curl_uneven")
+	add("edges", "Tail edges", math.Abs(uneven) <= edgesApart, fmt.Sprintf("left %.0f°, right %.0f° up.", curl-uneven/2, curl+uneven/2), "Make both edges alike", away("curl_uneven"))
 	rudder := v("rudder")
 	add("keel", "Keel's tail", math.Abs(rudder) <= repeatDeg, straight(rudder, "seen from behind")+" Bend it only against a turn.", "Straighten the keel's tail", away("rudder"))
 	out = append(out, w.balanced(knobs, m))
@@ -69,7 +67,6 @@ func straight(deg float64, seen string) string {
 // mirrored compares wings, fins and weight of both sides, as folded.
 func (w *Workbench) mirrored(m *flight.Model) motion.Check {
 	var wings, fins [2]float64
-	high := 0.0
 	for _, s := range m.Shape.Strips {
 		side := 0
 		if s.Left.Lead.Y+s.Right.Lead.Y > 0 {
@@ -80,21 +77,36 @@ func (w *Workbench) mirrored(m *flight.Model) motion.Check {
 			wings[side] += s.Area() * 1e4
 		case s.Part == air.Fin:
 			fins[side] += s.Area() * 1e4
-			high = math.Max(high, math.Abs(s.Right.Lead.Z-s.Left.Lead.Z)*3e3)
 		}
 	}
 	alike := func(v [2]float64) bool { return math.Abs(v[0]-v[1]) <= areaApart*(v[0]+v[1])/2 }
 	aside := m.Weight.CoM.Y
 	c := motion.Check{ID: "symmetry", Title: "Left and right", Fix: []motion.Change{}, OK: alike(wings) && alike(fins) && math.Abs(aside) < balanceAside}
-	c.Says = fmt.Sprintf("wings of %.0f and %.0f cm²", wings[0], wings[1])
+	c.Says = differ("wing", wings)
 	if fins[0]+fins[1] > 0 {
-		c.Says += fmt.Sprintf(", fins of %.0f and %.0f cm²", fins[0], fins[1])
+		c.Says += ", " + differ("fin", fins)
 	}
-	c.Says += fmt.Sprintf(", balance %s from the middle, as folded.", say.MM(math.Abs(aside)*1e3, 1))
+	if math.Abs(aside) < hairM {
+		c.Says += ", balance in the middle, as folded."
+	} else {
+		c.Says += fmt.Sprintf(", balance %s from the middle, as folded.", say.MM(math.Abs(aside)*1e3, 1))
+	}
 	if !c.OK {
 		c.Says += " It will lean to the heavier, turn to the smaller side."
 	}
 	return c
+}
+
+// differ tells by how much the areas of both sides do.
+func differ(what string, v [2]float64) string {
+	part := 100 * (v[1] - v[0]) / ((v[0] + v[1]) / 2)
+	switch {
+	case part > 0.5:
+		return fmt.Sprintf("right %s %.0f %% larger", what, part)
+	case part < -0.5:
+		return fmt.Sprintf("left %s %.0f %% larger", what, -part)
+	}
+	return what + "s alike"
 }
 
 // balanced tells whether it settles to a glide.

@@ -38,7 +38,7 @@ export function EffectBars({ ready, setup }: { ready: Ready; setup: Setup }) {
       />
       <p className="mt-2">
         Now {now === undefined ? "unknown" : `${number(now, 2)} ${shown}`}, predicted. Each bar is one step,
-        the mean of scattered {way.words.many}.
+        the middle of scattered {way.words.many}.
       </p>
       <div className="mt-2 overflow-x-auto" tabIndex={0} role="region" aria-label="What one step changes">
         <table className="w-full text-left">

@@ -128,7 +128,7 @@ function Curve({ sweep, gauge, many }: { sweep: Sweep; gauge: Gauge; many: strin
         </svg>
       </div>
       <figcaption className="text-sm text-quiet">
-        Predicted; each point is the mean of scattered {many}.{" "}
+        Predicted; each point is the middle of scattered {many}.{" "}
         {points.length < sweep.points.length && "Where there is no line it cannot be folded. "}
         {best && `${word} at ${knobValue(best[0], l.unit, units)}.`}
       </figcaption>
