@@ -76,7 +76,7 @@ var stories = []story{
 	}},
 	{pattern: "curlew", name: "Blunt Curlew", thrower: "Ilse, upper deck", sheet: leaflet, day: 286, step: 10, parent: 1, parentTweak: 3, tweaks: []tweak{
 		{set: map[string]float64{"wing": 84, "nose": 12, "curl": 4}, why: "A blunter nose, to sit softer in the hand", n: 10, mean: 6.6, sd: 0.5, aside: 0.4, drift: -1.6, seen: []string{"turned left"}, chance: 0.8},
-		{set: map[string]float64{"wing": 84, "nose": 12, "curl": 5, "rudder": 3}, why: "It turns left. Bend the keel's tail to the right.", n: 12, mean: 6.5, sd: 0.5, aside: 0.4, seen: []string{"glided"}, chance: 0.8},
+		{set: map[string]float64{"wing": 84, "nose": 12, "curl": 5, "rudder": 1}, why: "It turns left. Bend the keel's tail to the right.", n: 12, mean: 6.5, sd: 0.5, aside: 0.4, seen: []string{"glided"}, chance: 0.8},
 	}},
 	{pattern: "curlew", name: "Lost property Curlew", thrower: "Bram, ticket office", sheet: form, day: 265, step: 10, tweaks: []tweak{
 		{set: map[string]float64{"curl": 1}, why: "Same folds on the wider form", n: 7, mean: 5.6, sd: 0.6, aside: 0.4, pace: 6.6, seen: []string{"dived"}, chance: 0.7},

@@ -30,10 +30,10 @@ func begins(p *person, home, name, wide, high string, build int) {
 	p.clicks("Begin folding")
 	p.at(fmt.Sprintf("/bench/%d/fold/1", build))
 	p.sees("Step 1 of 18", name)
-	for range 16 {
+	for range 17 {
 		p.types(kb.ArrowRight)
 	}
-	p.at(fmt.Sprintf("/bench/%d/fold/17", build))
+	p.at(fmt.Sprintf("/bench/%d/fold/18", build))
 	p.sees("it stands on its front legs and the second fold")
 	p.clicks("Done: set and balance")
 	p.at(fmt.Sprintf("/bench/%d/set", build))

@@ -43,6 +43,9 @@ func TestScreenshots(t *testing.T) {
 	} {
 		p.do(chromedp.EmulateViewport(v.w, v.h))
 		p.visit(h.url + v.path)
+		p.settled()
+		p.until("all answers", `!document.querySelector("[data-waiting]")`)
+		p.settled()
 		p.picture(filepath.Join(dir, v.name+".png"))
 	}
 }

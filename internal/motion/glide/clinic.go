@@ -367,6 +367,7 @@ const mostTied = 6
 // tells are the causes that there are, with what each foretells.
 func (e *examination) conclude() {
 	f := e.out
+	e.lead()
 	tied := blame.Tied(e.verdicts, kindOf)
 	e.verdicts = first(e.verdicts, tied)
 	f.Confidence = motion.Possible
@@ -393,6 +394,35 @@ func (e *examination) conclude() {
 		f.Remedy = &motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Throw it at about %.1f m/s", e.w.ownSpeed(e.m)), Where: "a little down, and leave it as it is. Then three throws more.", School: "test throw",
 			Why: "Bending what may be right makes it worse.", Then: "What three gentle throws do tells more than a bend.", Against: "If they go as before, measure the toy against the card."}
 	}
+}
+
+// lead puts first that all is as it is set, where that itself foretells what was seen and is
+// believed nearly as much as any fault: nothing else is needed then.
+func (e *examination) lead() {
+	at := slices.IndexFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })
+	k := slices.Index(chips, e.out.Symptom)
+	if at < 0 || k < 0 || e.verdicts[at].Share < e.verdicts[0].Share/4 {
+		return
+	}
+	n, seen := 0.0, 0.0
+	for _, c := range e.cases {
+		if c.Cause != asSet {
+			continue
+		}
+		for _, w := range c.Worlds {
+			for _, t := range w {
+				n++
+				if t.Seen[k] {
+					seen++
+				}
+			}
+		}
+	}
+	if seen < n/2 {
+		return
+	}
+	v := e.verdicts[at]
+	e.verdicts = slices.Insert(slices.Delete(e.verdicts, at, at+1), 0, v)
 }
 
 // first puts the causes that cannot be told apart before all others.

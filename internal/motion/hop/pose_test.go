@@ -15,7 +15,7 @@ func TestFramesKeepTheToy(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		_, d := w.drawn(toy, set)
+		_, d := drawn(toy, w.trial(set))
 		if len(d.Frames) < 20 || d.Frames[0].At != 0 || d.Frames[len(d.Frames)-1].At != 1 {
 			t.Fatalf("%s: %d frames", p.ID, len(d.Frames))
 		}

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"runtime"
+	"slices"
 
 	"golang.org/x/sync/errgroup"
 
@@ -27,7 +28,8 @@ type LeapDrawing struct {
 	Unsure   bool           `json:"unsure"`   // which way it goes cannot be told
 	Rest     PushFrame      `json:"rest"`     // as it stands before it is pressed
 	Push     []PushFrame    `json:"push"`     // from letting go to leaving the table
-	Path     []LeapSpot     `json:"path"`     // the hop just as meant
+	Path     []LeapSpot     `json:"path"`     // the middle one of the scattered hops that go the usual way
+	Perfect  []LeapSpot     `json:"perfect"`  // the hop just as meant, of a toy just as meant
 	Band     []LeapBand     `json:"band"`     // where eight of ten hops pass
 	Ghosts   []LeapGhost    `json:"ghosts"`
 	LengthM  float64        `json:"length_m"`
@@ -63,6 +65,7 @@ type spread struct {
 	over                                            motion.Range
 	inRing, overGap, overRope                       float64
 	modes                                           map[string]int
+	middle                                          hopped // the hop to draw
 	band                                            []LeapBand
 }
 
@@ -126,13 +129,22 @@ func (w *Workbench) spread(g Geometry, set SpringSet, n int, band bool) spread {
 			far = math.Max(far, math.Abs(a.Far)+math.Abs(a.LengthM))
 		}
 	}
-	out.length, out.height, out.flips, out.feet = motion.RangeOf(long), motion.RangeOf(high), motion.RangeOf(flips), motion.RangeOf(feet)
+	out.length, out.height, out.flips, out.feet = motion.RangeOf(slices.Clone(long)), motion.RangeOf(high), motion.RangeOf(flips), motion.RangeOf(feet)
 	out.speed, out.angle, out.push, out.over = motion.RangeOf(speed), motion.RangeOf(angle), motion.RangeOf(push), motion.RangeOf(over)
+	nearest := math.Inf(1)
+	for i, q := range hops {
+		if d := math.Abs(long[i] - out.length.Middle); w.modeOf(q.toy, arcs[i]) == out.usual() && d < nearest {
+			nearest, out.middle = d, q
+		}
+	}
 	if band {
 		out.band = bandOf(paths, far, out.length.Middle < 0, -w.DropM)
 	}
 	return out
 }
+
+// usual is the mode that most hops have.
+func (s spread) usual() string { return motion.Shares(s.modes, 1)[0].Mode }
 
 // leaps carries hops out, as many at a time as there are processors.
 func leaps(hops []hopped, spots int) []Arc {
@@ -207,7 +219,9 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 	}
 	out.Works = true
 	s := w.spread(g, set, motion.Draws, true)
-	a, d := w.drawn(t, set)
+	_, d := drawn(s.middle.toy, s.middle.trial)
+	_, meant := drawn(t, w.trial(set))
+	d.Perfect, d.BodyM, d.MiddleM, d.FootM = meant.Path, t.BodyM, t.MiddleM, t.FootM
 	d.CoMM, d.Band, d.Ghosts, d.Feet, d.PressMM, d.WholeMM = t.CoMAhead, s.band, []LeapGhost{}, g.Contact, w.Trigger.aheadMM, g.WholeCoMMM
 	d.Outline = [][][2]float64{}
 	for _, p := range g.Outline {
@@ -225,15 +239,16 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 		if err := ctx.Err(); err != nil {
 			return out, err
 		}
-		gt, _, gs, err := w.toyAt(h.Knobs)
+		_, gg, gs, err := w.toyAt(h.Knobs)
 		if err != nil {
 			continue // it cannot be folded on this sheet: no ghost
 		}
-		_, gd := w.drawn(gt, gs)
+		gone := w.spread(gg, gs, motion.Draws, false)
+		_, gd := drawn(gone.middle.toy, gone.middle.trial)
 		d.Ghosts = append(d.Ghosts, LeapGhost{h.Name, gd.Path})
 	}
 	out.Drawing = &motion.Drawing{Kind: "leap", Data: d}
-	out.Mode = w.modeOf(t, a)
+	out.Mode = s.usual()
 	out.ModeWords = w.modeWords(t, g, s)
 	out.Readings = w.readings(t, g, set, s)
 	out.Outcomes = outcomes(s)
@@ -267,17 +282,16 @@ func (w *Workbench) Outlook(ctx context.Context, knobs map[string]float64) (moti
 
 // outlook is that, with all the rest that scattered hops come to.
 func (w *Workbench) outlook(knobs map[string]float64) (motion.Outlook, spread, error) {
-	t, g, set, err := w.toyAt(knobs)
+	_, g, set, err := w.toyAt(knobs)
 	if err != nil {
 		return motion.Outlook{}, spread{}, err
 	}
 	s := w.spread(g, set, motion.Draws, false)
-	return motion.Outlook{Outcome: lengthOf(s), Mode: w.modeOf(t, t.Leap(w.trial(set)))}, s, nil
+	return motion.Outlook{Outcome: lengthOf(s), Mode: s.usual()}, s, nil
 }
 
-// drawn hops just as meant and notes how.
-func (w *Workbench) drawn(t Toy, set SpringSet) (Arc, *LeapDrawing) {
-	tr := w.trial(set)
+// drawn hops a toy and notes how.
+func drawn(t Toy, tr Trial) (Arc, *LeapDrawing) {
 	var moments []Moment
 	l := t.Launch(tr, &moments)
 	a := t.Fly(l, tr, drawnSpots)

@@ -46,3 +46,15 @@ export function Legend({
     </ul>
   );
 }
+
+/** The thin line of a trial just as meant, which no hand makes. */
+export function PerfectSign({ children }: { children: ReactNode }) {
+  return (
+    <li>
+      <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
+        <path d="M1 5H33" stroke="var(--lavender)" strokeWidth="1.2" />
+      </svg>
+      {children}
+    </li>
+  );
+}

@@ -200,6 +200,11 @@ export function SetStretch({ ready }: { ready: Ready }) {
             {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
+        {!p && !prediction.error && way.predicts && (
+          <p className="text-lg text-quiet" role="status" data-waiting="">
+            {way.words.busy}
+          </p>
+        )}
         {p?.works && (
           <Brief prediction={p} way={way} shown={look === "motion"} onShow={() => setLook("motion")} />
         )}

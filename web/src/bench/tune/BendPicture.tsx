@@ -2,8 +2,6 @@ import type { Remedy } from "../../api/client";
 import { useUnits } from "../../settings";
 import { number, smallLength } from "../../units";
 
-const mm = (v: number) => v;
-
 /** An edge before and after a bend, from its end, in true size beside marks of a ruler. */
 export function BendPicture({ bend }: { bend: NonNullable<Remedy["bend"]> }) {
   const units = useUnits();
@@ -15,7 +13,7 @@ export function BendPicture({ bend }: { bend: NonNullable<Remedy["bend"]> }) {
   const [x1, y1] = at(bend.to_deg);
   const rise = Math.abs(22 - y1 - (22 - y0));
   const words = `${bend.edge}: from ${number(bend.from_deg, 0)}° to ${number(bend.to_deg, 0)}°, ${smallLength(rise, units)} at the end of ${smallLength(bend.depth_mm, units)}`;
-  const ruler = Math.max(30 + bend.depth_mm + 6, 46);
+  const ruler = Math.max(30 + bend.depth_mm + 2, 42);
   return (
     <figure className="m-0">
       <svg
@@ -38,13 +36,9 @@ export function BendPicture({ bend }: { bend: NonNullable<Remedy["bend"]> }) {
         <circle cx={30} cy={22} r={0.9} fill="var(--ink)" />
         {Array.from({ length: 17 }, (_, i) => i - 4).map((k) => (
           <g key={k}>
-            <path
-              d={`M${ruler} ${22 - mm(k)}h${k % 5 === 0 ? 4 : 2}`}
-              stroke="var(--ink)"
-              strokeWidth="0.25"
-            />
+            <path d={`M${ruler} ${22 - k}h${k % 5 === 0 ? 4 : 2}`} stroke="var(--ink)" strokeWidth="0.25" />
             {k % 5 === 0 && (
-              <text x={ruler + 5} y={23 - mm(k)} fontSize="3" fill="var(--ink)">
+              <text x={ruler + 5} y={23 - k} fontSize="3" fill="var(--ink)">
                 {k} mm
               </text>
             )}

@@ -135,6 +135,11 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         {(clinic.error ?? prediction.error) && (
           <Caution title="Not predicted">{(clinic.error ?? prediction.error)?.message}</Caution>
         )}
+        {clinic.isPending && (
+          <p className="text-lg text-quiet" role="status" data-waiting="">
+            Weighing what you logged…
+          </p>
+        )}
         {clinic.data && <Disagrees text={clinic.data.disagrees} />}
         {clinic.data && (
           <Diagnosis

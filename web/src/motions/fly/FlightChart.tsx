@@ -4,7 +4,7 @@ import type { Conditions } from "../../parts/conditions";
 import { moment } from "./moment";
 import { polyline, useWidth } from "../../parts/drawing";
 import { useUnits } from "../../settings";
-import { Legend } from "../Legend";
+import { Legend, PerfectSign } from "../Legend";
 import { distance, hallUnit, inHallUnit, number } from "../../units";
 
 export type Aspect = "side" | "plan" | "space";
@@ -40,12 +40,7 @@ export function FlightChart(props: Props) {
         ghosts={flight.ghosts.length > 0}
         measured={measured.length}
       >
-        <li>
-          <svg viewBox="0 0 34 10" className="mr-1 inline h-2.5 w-8" aria-hidden="true">
-            <path d="M1 5H33" stroke="var(--lavender)" strokeWidth="1.2" />
-          </svg>
-          a perfect throw
-        </li>
+        <PerfectSign>a perfect throw</PerfectSign>
         <li>
           thrown at {number(how["throw.speed"] ?? 0)} m/s, {number(how["throw.angle"] ?? 0)}°, from{" "}
           {distance(how["throw.height"] ?? 0, units)}

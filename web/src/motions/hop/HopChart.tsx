@@ -5,7 +5,7 @@ import { polyline, useWidth } from "../../parts/drawing";
 import { useUnits } from "../../settings";
 import { inRecordUnit, recordUnit } from "../../units";
 import type { Pose } from "./hopPose";
-import { Legend } from "../Legend";
+import { Legend, PerfectSign } from "../Legend";
 
 const pad = { left: 46, right: 20, top: 30, bottom: 46 };
 
@@ -35,6 +35,7 @@ export function HopChart({
     hop.body_m,
     ...hop.band.map((b) => b.x),
     ...hop.path.map((p) => p.x + side * long * 0.4),
+    ...hop.perfect.map((p) => p.x),
     ...hop.ghosts.flatMap((g) => g.path.map((p) => p.x)),
     ...measured.map((m) => side * m),
     ...(is("rope_at") > 0 ? [side * is("rope_at") * 1.1] : []),
@@ -48,6 +49,7 @@ export function HopChart({
     long * 0.6,
     ...hop.band.map((b) => b.hi),
     ...hop.path.map((p) => p.y + long * 0.3),
+    ...hop.perfect.map((p) => p.y),
     ...hop.ghosts.flatMap((g) => g.path.map((p) => p.y)),
     is("rope") * 1.15,
   );
@@ -137,6 +139,7 @@ export function HopChart({
             </text>
           </g>
         )}
+        <path d={path(hop.perfect)} fill="none" stroke="var(--lavender)" strokeWidth="1.2" data-perfect="" />
         <path
           d={path(hop.path)}
           fill="none"
@@ -172,10 +175,12 @@ export function HopChart({
         <Arrow x={X(side > 0 ? from : to)} y={pad.top + 14} side={side} unsure={hop.unsure} />
       </svg>
       <Legend
-        path="predicted path of the centre of mass; the band holds eight of ten hops"
+        path="predicted path of the centre of mass, the middle one of many hops; the band holds eight of ten"
         ghosts={hop.ghosts.length > 0}
         measured={measured.length}
-      />
+      >
+        <PerfectSign>a perfect hop</PerfectSign>
+      </Legend>
     </figure>
   );
 }

@@ -34,12 +34,13 @@ function Hop({ prediction, hop, how, measured, name }: MatProps & { hop: LeapDra
     air: `${number(now.t, 2)} s in the air, ${recordValue(Math.max(0, now.pose.com.y), "cm", units)} up`,
   }[now.phase as "press" | "push" | "air"];
   const words =
-    `Predicted: ${prediction.mode}. Just as meant it comes ${recordValue(Math.abs(hop.length_m), "cm", units)} ` +
+    `Predicted: ${prediction.mode}. The middle hop comes ${recordValue(Math.abs(hop.length_m), "cm", units)} ` +
     `${hop.backward ? "backward" : "forward"} and ${recordValue(hop.height_m, "cm", units)} high.`;
   return (
     <div className="flex min-w-0 flex-col gap-2">
       <p className="title text-xl" data-mode={prediction.mode}>
         Predicted: {prediction.mode}
+        {prediction.modes[0] && `, ${number(100 * prediction.modes[0].share, 0)} of 100 hops`}
       </p>
       <HopChart hop={hop} pose={now.pose} how={how} words={words} measured={measured} name={name} />
       <Scrubber label="Moment of the hop" words={phase} at={at} end={1} rate={1 / playS} onMove={setAt} />
