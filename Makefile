@@ -36,14 +36,14 @@ check: web/dist/index.html
 	$(NPM) run --silent lint
 
 unit: poppler web/dist/index.html
-	go test $$(go list ./... | grep -v /e2e)
+	go test -timeout 20m $$(go list ./... | grep -v /e2e)
 
 browser: tools chromium poppler web/dist/index.html
-	go test -count=1 ./internal/e2e
+	go test -count=1 -timeout 20m ./internal/e2e
 
 # Where several people or devices are served at once.
 races: compiler web/dist/index.html
-	go test -race -short -count=1 ./internal/store ./internal/web/... ./internal/bench
+	go test -race -short -count=1 -timeout 20m ./internal/store ./internal/web/... ./internal/bench
 
 race: compiler web/dist/index.html
 	go test -race $$(go list ./... | grep -v /e2e)
