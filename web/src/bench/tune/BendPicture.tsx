@@ -1,9 +1,9 @@
-import type { Remedy } from "../../api/client";
+import type { Moving, Remedy } from "../../api/client";
 import { useUnits } from "../../settings";
 import { number, smallLength } from "../../units";
 
 /** An edge before and after a bend, from its end, in true size beside marks of a ruler. */
-export function BendPicture({ bend }: { bend: NonNullable<Remedy["bend"]> }) {
+export function BendPicture({ bend, way }: { bend: NonNullable<Remedy["bend"]>; way: Moving }) {
   const units = useUnits();
   const at = (deg: number): [number, number] => {
     const a = (deg * Math.PI) / 180;
@@ -52,7 +52,18 @@ export function BendPicture({ bend }: { bend: NonNullable<Remedy["bend"]> }) {
         </text>
       </svg>
       <figcaption className="mt-1 text-sm text-quiet">
-        {words}. In true size at 100 % of the page; the printed angle card shows it on paper.
+        {words}. In true size at 100 % of the page.{" "}
+        {way.asked?.card_name && (
+          <a
+            className="underline underline-offset-4"
+            href={`/api/v1/moves/${way.name}/card?units=${units}&page=${units === "in" ? "letter" : "a4"}&depth_mm=${bend.depth_mm}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Print the {way.asked.card_name}
+          </a>
+        )}{" "}
+        to hold beside the edge.
       </figcaption>
     </figure>
   );

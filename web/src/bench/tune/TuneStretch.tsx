@@ -263,7 +263,7 @@ function Diagnosis({
           verdict.
         </p>
       )}
-      {remedy.bend && <BendPicture bend={remedy.bend} />}
+      {remedy.bend && <BendPicture bend={remedy.bend} way={way} />}
       <p>
         <b>Why</b>: {remedy.why} {remedy.then}
       </p>
