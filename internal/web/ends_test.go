@@ -10,6 +10,9 @@ import (
 // Every knob at both ends of its range is answered: with the toy, or with why it cannot
 // be, and never with a fault of the program.
 func TestEndsOfRanges(t *testing.T) {
+	if testing.Short() {
+		t.Skip("nothing here runs side by side: races have nothing to find")
+	}
 	c := serve(t, false)
 	all, err := shelf.All()
 	if err != nil {

@@ -97,6 +97,9 @@ func TestHopsAreLearntFrom(t *testing.T) {
 // Sizes: builds of the pattern with what was logged of them, sizes to think of, and what
 // follows. Schools: both ways with a plan, and what the log says.
 func TestSizesAndSchools(t *testing.T) {
+	if testing.Short() {
+		t.Skip("nothing here runs side by side: races have nothing to find")
+	}
 	c := serve(t, false)
 	small := strings.NewReplacer("75", "50", "150", "100").Replace(slip)
 	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`,"name":"Big"}`)
@@ -143,6 +146,9 @@ func TestSizesAndSchools(t *testing.T) {
 
 // The clinic over the API: a caught finger, its remedy, and no finding from one hop.
 func TestHopClinic(t *testing.T) {
+	if testing.Short() {
+		t.Skip("nothing here runs side by side: races have nothing to find")
+	}
 	c := serve(t, false)
 	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`}`)
 	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"last":0.47}}`)

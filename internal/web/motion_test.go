@@ -90,6 +90,9 @@ func TestMeasuredBends(t *testing.T) {
 
 // What matters: the curl is among the first, bars agree with throwing it so.
 func TestSensitivityAndSweep(t *testing.T) {
+	if testing.Short() {
+		t.Skip("nothing here runs side by side: races have nothing to find")
+	}
 	c := serve(t, false)
 	body := `{"sheet":` + a4Sheet + `,"knobs":{"curl":3},` + level
 	v := ask[motions.SensitivityView](c, "POST", "/patterns/curlew/sensitivity", body+`}`)
@@ -182,6 +185,9 @@ func TestSearchIsStreamed(t *testing.T) {
 
 // The whole loop over the API: three dives, advice taken as a tweak, better throws, keep.
 func TestClinicLoop(t *testing.T) {
+	if testing.Short() {
+		t.Skip("nothing here runs side by side: races have nothing to find")
+	}
 	c := serve(t, false)
 	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
 	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":{"curl":0}}`)
