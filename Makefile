@@ -26,7 +26,8 @@ serve: tools bin/tussock
 # The whole check: vet, lint, types, races, unit and browser tests. Ends with go test's
 # own summary.
 test: tools check races chromium poppler
-	go test -count=1 ./...
+	go test -count=1 -timeout 20m $$(go list ./... | grep -v /e2e)
+	go test -count=1 -timeout 20m ./internal/e2e
 
 check: web/dist/index.html
 	test -z "$$(gofmt -l cmd internal web/embed.go)" || { gofmt -l cmd internal web/embed.go; echo "run gofmt -w on these"; exit 1; }

@@ -103,7 +103,7 @@ func TestHopSearch(t *testing.T) {
 	p.watch(h.url)
 	p.visit(h.url + "/bench/14/tune?view=sweep")
 	p.picks("Together with", "nothing else")
-	p.sees("each point is the mean of scattered hops", "Most at")
+	p.sees("each point is the middle of scattered hops", "Most at")
 	p.visit(h.url + "/bench/14/tune?view=search")
 	p.picks("Aim", "lands in a ring")
 	search := `([...document.querySelectorAll("main button")].filter((b) => b.innerText === "Search").at(-1).click(), true)`

@@ -49,7 +49,7 @@ func kept(t testing.TB, w motion.Trying, way *motion.Way, levers []motion.Lever,
 // gained, next to nothing was.
 func TestSearchKeepsItsPromise(t *testing.T) {
 	way := &glide.Way().Way
-	for id, set := range map[string]map[string]float64{"curlew": {"curl": 3}, "shelduck": {"curl": 14}, "avocet": {"curl": 12, "clip": 0.6}} {
+	for id, set := range map[string]map[string]float64{"curlew": {"curl": 17}, "shelduck": {"curl": 14}, "avocet": {"curl": 12, "clip": 0.6}} {
 		w := workbench(t, id)
 		promised, keeps, f := kept(t, w, way, w.Levers(set), []string{"curl", "wing", "clip"}, 120)
 		if f.NothingToGain {

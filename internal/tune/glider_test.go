@@ -3,6 +3,7 @@ package tune_test
 import (
 	"context"
 	"math"
+	"slices"
 	"testing"
 
 	"tussock/internal/motion"
@@ -53,6 +54,7 @@ func TestOptimiserMatchesAGrid(t *testing.T) {
 	f := w.Measure(levers)
 	best := math.Inf(-1)
 	x := motion.Positions(levers)
+	var top []float64
 	index := map[string]int{}
 	for i, l := range levers {
 		index[l.Name] = i
@@ -64,11 +66,19 @@ func TestOptimiserMatchesAGrid(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			best = math.Max(best, w.Goal("farthest", 0)(m))
+			if v := w.Goal("farthest", 0)(m); v > best {
+				best, top = v, slices.Clone(x)
+			}
 		}
 	}
+	// Both are judged by fresh throws: the best of a grid by its own throws is luck in part.
+	m, err := f(context.Background(), top, motion.Fresh(600))
+	if err != nil {
+		t.Fatal(err)
+	}
+	best = w.Goal("farthest", 0)(m)
 	if found.Score < 0.95*best {
-		t.Errorf("it comes to %.2f, a grid to %.2f", found.Score, best)
+		t.Errorf("it comes to %.2f from %.2f, a grid to %.2f: %v, %v", found.Score, found.Was, best, found.At, top)
 	}
 	if found.Score <= found.Was {
 		t.Errorf("it gains nothing: %v after %v", found.Score, found.Was)

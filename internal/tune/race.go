@@ -10,6 +10,7 @@ import (
 
 	"gonum.org/v1/gonum/mat"
 	"gonum.org/v1/gonum/optimize"
+	"gonum.org/v1/gonum/stat"
 	"gonum.org/v1/gonum/stat/distmv"
 	"gonum.org/v1/gonum/stat/samplemv"
 
@@ -57,6 +58,9 @@ var rounds = []struct {
 // Fresh trials by which the winner is judged, and by which what single trials gain.
 const judgedBy, pairs = 600, 100
 
+// noisy is how many standard errors of its mean a gain must be to be one.
+const noisy = 3
+
 // Optimise searches the free levers for the best score. Points spread evenly over the box
 // race each other: most are tried by few trials, the best by more and more. From the
 // winner it goes downhill (Nelder and Mead), then back as far as it costs next to nothing:
@@ -67,7 +71,7 @@ func Optimise(ctx context.Context, levers []motion.Lever, free []int, f motion.M
 	if len(free) == 0 {
 		return Found{}, errors.New("no lever is free to move")
 	}
-	s := &search{ctx: ctx, levers: levers, free: free, f: f, goal: goal, of: evals, tell: tell}
+	s := &search{ctx: ctx, levers: levers, free: free, f: f, goal: goal, of: evals + rounds[0].left + rounds[1].left, tell: tell}
 	base := motion.Positions(levers)
 	before, err := f(ctx, base, motion.Whole)
 	if err != nil {
@@ -130,6 +134,9 @@ func (s *search) found(base []float64, gain motion.Gauge) (Found, error) {
 			d = -d
 		}
 		gains = append(gains, d)
+	}
+	if noise := noisy * stat.StdDev(gains, nil) / math.Sqrt(judgedBy); len(gains) > 2 && math.Abs(stat.Mean(gains, nil)) < noise {
+		return Found{At: base, Before: before, After: before, Was: out.Was, Score: out.Was, Tried: s.done, NothingToGain: true}, s.ctx.Err()
 	}
 	out.Gain = motion.RangeOf(gains)
 	return out, s.ctx.Err()
@@ -202,6 +209,9 @@ func (s *search) spread(n int) [][]float64 {
 		x := motion.Positions(s.levers)
 		for d, i := range s.free {
 			l := s.levers[i]
+			if l.Even && k%4 != 0 {
+				continue // what tells left from right seldom gains: most points leave it
+			}
 			x[i] = l.Min + unit.At(k, d)*(l.Max-l.Min)
 		}
 		out[k] = x
