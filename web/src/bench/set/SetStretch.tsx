@@ -76,7 +76,8 @@ export function SetStretch({ ready }: { ready: Ready }) {
     useGhosts(ready),
   );
   const p = prediction.data;
-  const clinic = useQuery(question.clinic(build, how));
+  // While a dial moves there is a draft, which has no log: nobody weighs one then.
+  const clinic = useQuery({ ...question.clinic(build, how), enabled: !build.draft && build.trials > 0 });
   // The path is painted first, then the list of numbers.
   const readings = useDeferredValue(p?.readings);
   const toy = good.toy;
