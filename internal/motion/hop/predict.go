@@ -56,6 +56,9 @@ type LeapGhost struct {
 	Path []LeapSpot `json:"path"`
 }
 
+// Hops that the line of an earlier set-up rests on: no number is told of it.
+const ghostHops = 40
+
 // Points of a band, moments of a path.
 const bandPoints, drawnSpots = 32, 90
 
@@ -243,7 +246,7 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 		if err != nil {
 			continue // it cannot be folded on this sheet: no ghost
 		}
-		gone := w.spread(gg, gs, motion.Draws, false)
+		gone := w.spread(gg, gs, ghostHops, false)
 		_, gd := drawn(gone.middle.toy, gone.middle.trial)
 		d.Ghosts = append(d.Ghosts, LeapGhost{h.Name, gd.Path})
 	}
