@@ -2,7 +2,6 @@ package motion
 
 import (
 	"fmt"
-	"math"
 	"slices"
 
 	"tussock/internal/order"
@@ -30,13 +29,13 @@ func (w *Way) Disagrees(p Prediction, log []Noted) string {
 		if !known || len(v) < Enough || o.Most > 0 && o.Middle > o.Most { // what is not to be trusted is not held against it
 			continue
 		}
-		lo, hi, mid := o.Lo95, o.Hi95, o.Middle
-		if len(r.Sides) == 0 && len(o.Sides) > 0 && lo < 0 { // logged without a side
-			lo, hi, mid = math.Max(0, -hi), -lo, math.Abs(mid)
+		said := Range{o.Lo, o.Middle, o.Hi, o.Lo95, o.Hi95}
+		if len(r.Sides) == 0 && len(o.Sides) > 0 { // logged without a side
+			said = said.Unsided()
 		}
-		if d := order.Median(v); d < lo || d > hi {
+		if d := order.Median(v); !said.Holds(d) {
 			add(fmt.Sprintf("%s: %s in the middle of %d %s; predicted were %s, and %s to %s in nineteen of twenty.", r.Label, say.Value(d, r.Unit, o.Decimals), len(v), w.Words.Many,
-				say.Value(mid, r.Unit, o.Decimals), say.Value(lo, r.Unit, o.Decimals), say.Value(hi, r.Unit, o.Decimals)))
+				say.Value(said.Middle, r.Unit, o.Decimals), say.Value(said.Lo95, r.Unit, o.Decimals), say.Value(said.Hi95, r.Unit, o.Decimals)))
 		}
 	}
 	noted := 0

@@ -45,4 +45,11 @@ func TestLogAgainstPrediction(t *testing.T) {
 	if s := w.Disagrees(back, log(4, 5)); s != "" {
 		t.Errorf("one that goes back: %q", s)
 	}
+	either := motion.Prediction{Outcomes: []motion.Outcome{{ID: "far", Middle: 4, Lo95: -1, Hi95: 7, Sides: []string{"back", "ahead"}}}}
+	if s := w.Disagrees(either, log(4, 5)); s != "" {
+		t.Errorf("one that may go either way: %q", s)
+	}
+	if s := w.Disagrees(either, log(4, 8)); s == "" {
+		t.Error("one that goes too far is let be")
+	}
 }

@@ -1,6 +1,10 @@
 package motion
 
-import "slices"
+import (
+	"slices"
+
+	"tussock/internal/order"
+)
 
 // Noted is what was noted of one trial: readings by id, SI units.
 type Noted struct {
@@ -143,6 +147,26 @@ func Look(log []Noted, faults []string, one, many string) (out Finding, count ma
 		ok = true
 	}
 	return out, count, ok
+}
+
+// What is found by readings alone, where no fault was noted.
+const (
+	Shorter = "shorter than predicted"
+	Farther = "farther than predicted"
+)
+
+// Unlike makes a symptom of readings whose middle lies elsewhere than the prediction.
+func (f *Finding) Unlike(read []float64, said Range) {
+	short := order.Median(read) < said.Middle
+	f.Symptom, f.Seen, f.Of, f.Clear = Farther, 0, len(read), false
+	if short {
+		f.Symptom = Shorter
+	}
+	for _, v := range read {
+		if v < said.Middle == short {
+			f.Seen++
+		}
+	}
 }
 
 // Weigh brings the causes in order and makes their weights shares.

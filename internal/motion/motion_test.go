@@ -3,6 +3,7 @@ package motion_test
 import (
 	"errors"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -91,6 +92,35 @@ func TestLook(t *testing.T) {
 		if f.Symptom != q.symptom || f.Clear != q.clear || f.Wants != q.wants || ok != (q.symptom != "") || f.Title == "" && !ok {
 			t.Errorf("%s: %+v", name, f)
 		}
+	}
+}
+
+// What is read without a side is as far as the same trials are, whichever way they went.
+func TestUnsidedRange(t *testing.T) {
+	for _, v := range [][]float64{{1, 2, 3, 4, 5}, {-5, -4, -3, -2, -1}, {-1, 0, 2, 3, 8}, {-8, -3, -2, 0, 1}} {
+		r, abs := motion.RangeOf(slices.Clone(v)).Unsided(), slices.Clone(v)
+		for i := range abs {
+			abs[i] = math.Abs(abs[i])
+		}
+		all := motion.RangeOf(abs)
+		if r.Middle < 0 || r.Lo < 0 || r.Lo > r.Hi || r.Lo95 < 0 || r.Middle > r.Hi || math.Abs(r.Hi95-all.Hi95) > 1e-9 || r.Lo95 > all.Lo95+1e-9 || r.Hi < all.Middle {
+			t.Errorf("%v: %+v", v, r)
+		}
+	}
+}
+
+// A log of readings alone is told by the side of the prediction that its middle lies on.
+func TestReadingsAlone(t *testing.T) {
+	said := motion.Range{Lo: 4, Middle: 5, Hi: 6, Lo95: 3, Hi95: 7}
+	for symptom, read := range map[string][]float64{motion.Shorter: {2, 4.5, 1, 6}, motion.Farther: {8, 9, 5.5, 4}} {
+		f := motion.Finding{Clear: true, Of: 9}
+		f.Unlike(read, said)
+		if f.Symptom != symptom || f.Seen != 3 || f.Of != 4 || f.Clear {
+			t.Errorf("%s: %+v", symptom, f)
+		}
+	}
+	if said.Holds(2.9) || !said.Holds(3) || !said.Holds(7) || said.Holds(7.1) {
+		t.Error("what nineteen of twenty hold")
 	}
 }
 

@@ -1,6 +1,7 @@
 package motion
 
 import (
+	"math"
 	"slices"
 
 	"tussock/internal/order"
@@ -28,6 +29,26 @@ func RangeOf(v []float64) Range {
 		return order.Quantile(v, max(0, min(1, (part*n-0.5)/max(n-1, 1))))
 	}
 	return Range{at(0.1), at(0.5), at(0.9), at(0.025), at(0.975)}
+}
+
+// Holds tells whether nineteen of twenty trials are predicted about a value.
+func (r Range) Holds(v float64) bool { return v >= r.Lo95 && v <= r.Hi95 }
+
+// Unsided is the range of what is read without a side: how far, whichever way.
+func (r Range) Unsided() Range {
+	fold := func(lo, hi float64) (float64, float64) {
+		switch {
+		case lo >= 0:
+			return lo, hi
+		case hi <= 0:
+			return -hi, -lo
+		}
+		return 0, math.Max(-lo, hi)
+	}
+	out := Range{Middle: math.Abs(r.Middle)}
+	out.Lo, out.Hi = fold(r.Lo, r.Hi)
+	out.Lo95, out.Hi95 = fold(r.Lo95, r.Hi95)
+	return out
 }
 
 // Outcome of a range.

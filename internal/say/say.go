@@ -251,3 +251,11 @@ func decimalsOf(s string) int {
 	}
 	return 0
 }
+
+// Capital is a text that begins a sentence.
+func Capital(text string) string {
+	if text == "" {
+		return ""
+	}
+	return strings.ToUpper(text[:1]) + text[1:]
+}

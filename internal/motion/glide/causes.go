@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/motion"
 	"tussock/internal/motion/glide/flight"
 	"tussock/internal/say"
 )
@@ -203,7 +204,7 @@ func cures(cause, symptom string) []cure {
 		return []cure{{knob: "wing", sign: -1, school: "set the wings"}}
 	}
 	switch symptom {
-	case "dived", shorter:
+	case "dived", motion.Shorter:
 		return []cure{up, own, lighter}
 	case "stalled", "looped":
 		return []cure{down, heavier, own}

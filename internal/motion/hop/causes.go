@@ -85,7 +85,7 @@ var seenFor = []string{caught, shut, hardly, straightUp, tooMany, forward, backw
 // than far goes straight up, and more half flips than that are too many.
 const hardlyM, steepUp, manyFlips = 0.025, 3.0, 6.0
 
-// hopped is a predicted hop as somebody would note it.
+// noticed is a predicted hop as somebody would note it.
 func noticed(t Toy, a Arc) blame.Trial {
 	l, h := math.Max(math.Abs(a.LengthM), 0.003), math.Max(a.HeightM, 0.003)
 	r := blame.Trial{Noted: true, Seen: make([]bool, len(seenFor)), Read: []float64{math.Log(h), math.Log(l / h), math.Log(l)}}
@@ -206,7 +206,7 @@ func (e *examination) told() {
 		if i > 4 || v.Share < 0.02 && i > 1 {
 			break
 		}
-		e.out.Causes = append(e.out.Causes, motion.Cause{Words: capital(v.Cause), Law: e.law(v.Cause), Log: e.foretold(v.Cause), Weight: v.Share})
+		e.out.Causes = append(e.out.Causes, motion.Cause{Words: say.Capital(v.Cause), Law: e.law(v.Cause), Log: e.foretold(v.Cause), Weight: v.Share})
 	}
 	e.out.Confidence = motion.Possible
 	switch tied := blame.Tied(e.verdicts, kindOf); {
@@ -216,8 +216,6 @@ func (e *examination) told() {
 		e.out.Confidence = motion.Likely
 	}
 }
-
-func capital(s string) string { return string(s[0]-'a'+'A') + s[1:] }
 
 // foretold is what a cause lets expect, beside what was logged.
 func (e *examination) foretold(cause string) string {

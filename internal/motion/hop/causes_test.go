@@ -147,3 +147,37 @@ func TestHopperClinicLetsGoodToysBe(t *testing.T) {
 		t.Errorf("%d good toys are changed", ill)
 	}
 }
+
+// Readings alone: what comes much shorter than predicted is looked into, what goes farther
+// is not cured.
+func TestReadingsAlone(t *testing.T) {
+	w := bench(t, "mudskipper", 0.8, nil)
+	o, err := w.Outlook(t.Context(), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for by, shorter := range map[float64]bool{0.2: true, 0.95: false, 1.1: false, 4: false} {
+		log := make([]motion.Noted, 6)
+		for i := range log {
+			log[i].Read = map[string]float64{Length: by * math.Abs(o.Middle) * (1 + 0.02*float64(i-3))}
+		}
+		f := examine(t, w, nil, log)
+		if got := f.Symptom == motion.Shorter; got != shorter || (f.Remedy != nil) != shorter || strings.Contains(f.Title, "too low") && !shorter {
+			t.Errorf("%v of the prediction: %q %q %+v", by, f.Symptom, f.Title, f.Remedy)
+		}
+	}
+}
+
+// No table is asked for that grips no better.
+func TestTableThatGripsBetter(t *testing.T) {
+	for _, q := range []struct {
+		under motion.Conditions
+		asked bool
+	}{{nil, true}, {motion.Conditions{"surface": 1}, true}, {motion.Conditions{"surface": cloth}, false}, {motion.Conditions{"trigger": 3}, false}} {
+		w := bench(t, "mudskipper", 0.8, q.under)
+		f := examine(t, w, nil, noted(4, straightUp))
+		if f.Remedy == nil || (f.Remedy.School == "the table") != q.asked {
+			t.Errorf("%v: %+v", q.under, f.Remedy)
+		}
+	}
+}

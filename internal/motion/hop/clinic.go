@@ -40,10 +40,20 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 		return out, err
 	}
 	if !sick {
-		if e.verdicts[slices.IndexFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })].Share >= asExpected && e.within() || e.better() {
+		_, s, err := w.outlook(knobs)
+		if err != nil {
+			return out, err
+		}
+		said, read := s.length.Unsided(), motion.Values(log, Length)
+		d := order.Median(read)
+		expected := slices.ContainsFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet && v.Share >= asExpected })
+		// Nobody wants cured what goes farther; that log and prediction part is said elsewhere.
+		if d >= said.Middle || said.Holds(d) && expected {
 			return out, nil
 		}
-		e.unlike()
+		out.Unlike(read, said)
+		// All as it is set is what the log speaks against.
+		e.verdicts = slices.DeleteFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })
 	}
 	e.treat()
 	if e.verdicts[0].Cause == asSet && slices.Contains([]string{footUnder, tooMany, tired}, out.Symptom) {
@@ -58,51 +68,6 @@ func (w *Workbench) Examine(ctx context.Context, knobs map[string]float64, log [
 // asExpected is the share of the belief that all is as it is set from which, with no fault
 // noted, there is nothing to cure.
 const asExpected = 0.5
-
-// What is found by readings alone.
-const shorter, farther = "shorter than predicted", "farther than predicted"
-
-// within tells whether the log lies where nineteen of twenty hops are predicted.
-func (e *examination) within() bool {
-	v := motion.Values(e.log, Length)
-	if len(v) < motion.Enough {
-		return true
-	}
-	lo, hi := e.foreseen()
-	d := order.Median(v)
-	return d >= lo && d <= hi
-}
-
-// better tells whether the log lies at the upper end of what is predicted: nobody wants
-// that cured.
-func (e *examination) better() bool {
-	_, s, err := e.w.outlook(e.knobs)
-	v := motion.Values(e.log, Length)
-	return err == nil && e.within() && len(v) > 0 && order.Median(v) >= math.Abs(s.length.Middle)
-}
-
-// foreseen is how far nineteen of twenty hops are predicted to go, without a side.
-func (e *examination) foreseen() (lo, hi float64) {
-	_, s, err := e.w.outlook(e.knobs)
-	if err != nil {
-		return 0, math.Inf(1)
-	}
-	lo, hi = s.length.Lo95, s.length.Hi95
-	if lo < 0 {
-		lo, hi = math.Max(0, -hi), -lo
-	}
-	return lo, hi
-}
-
-// unlike names what readings alone tell.
-func (e *examination) unlike() {
-	lo, _ := e.foreseen()
-	e.out.Symptom, e.out.Seen, e.out.Clear = farther, 0, false
-	if order.Median(motion.Values(e.log, Length)) < lo {
-		e.out.Symptom = shorter
-	}
-	e.verdicts = slices.DeleteFunc(e.verdicts, func(v blame.Verdict) bool { return v.Cause == asSet })
-}
 
 // treat finds what to do about the likeliest cause, for the toy as it then is.
 func (e *examination) treat() {
@@ -164,14 +129,17 @@ func (e *examination) onTable(cause string) {
 	r := motion.Remedy{Changes: []motion.Change{}, Do: "Hop from a bare wooden table", Where: "and leave the toy as it is.", School: "the table", Then: "It should leap as predicted.", Against: "If not, it is not the table."}
 	better := *e.w
 	better.fault = nil
-	better.Table = tables[0].mu
+	better.Table = tables[wood].mu
 	e.out.Title = "The table gives. Hop from a hard one."
 	r.Why = "What lies under it takes the push: a cushion, a cloth, a pad of paper."
 	if cause == slick {
+		if e.w.Trigger.palm || tables[int(e.w.conditions["surface"])].mu >= tables[cloth].mu {
+			return // nothing grips better
+		}
 		e.out.Title = "It goes straight up. Try a table that grips."
 		r.Do = "Hop from a cloth or from paper"
 		r.Why = fmt.Sprintf("The foot slips back while it pushes: friction with the finger's push is about %.1f, and the leap leans by no more than that.", e.w.trial(e.set).Friction)
-		better.Table = tables[2].mu
+		better.Table = tables[cloth].mu
 	}
 	r.Now = e.outlook(e.knobs, Length)
 	o := examination{w: &better, knobs: e.knobs}

@@ -75,6 +75,9 @@ var tables = []struct {
 	mu    float64
 }{{"wood or laminate", 0.5}, {"glass, slick", 0.1}, {"cloth", 0.8}, {"paper or card", 0.35}}
 
+// Tables that a remedy asks for.
+const wood, cloth = 0, 2
+
 // skin is the friction of paper on a palm.
 const skin = 0.75
 

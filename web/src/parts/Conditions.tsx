@@ -55,7 +55,8 @@ function All({ way, offered = {} }: { way: Moving; offered?: Values }) {
 /** The conditions that say most: the first ones, and what stands in the way. */
 function summary(way: Moving, how: Values, offered: Values, units: ReturnType<typeof useUnits>): string {
   const words = (c: Condition) => {
-    const v = how[c.name] || (offered[c.name] ?? c.default);
+    const set = how[c.name] ?? c.default;
+    const v = c.own && set === 0 ? (offered[c.name] ?? 0) : set;
     if (c.own && v === 0) return c.own;
     const option = c.options.find((o) => o.value === v);
     if (option) return option.label;
