@@ -38,25 +38,25 @@ const (
 	jumpRounds = 20
 )
 
-// ReachOf searches the reach of every knob that folds something. It asks ctx between
-// knobs and returns its error.
+// ReachOf searches the reach of every knob that folds something. It asks ctx before each
+// value tried and returns its error.
 func ReachOf(ctx context.Context, p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) ([]Reach, error) {
 	var out []Reach
 	for _, k := range p.Knobs {
 		if k.Plain || k.Implied || k.Min == k.Max {
 			continue
 		}
-		if err := ctx.Err(); err != nil {
-			return nil, err
-		}
 		now := valueOf(k, knobs)
-		w := walk{p, s, knobs, k, map[float64]walked{}}
-		if w.at(now).err != nil {
+		w := walk{p: p, s: s, knobs: knobs, knob: k, seen: map[float64]walked{}, ctx: ctx}
+		if w.at(now).err != nil && ctx.Err() == nil {
 			continue
 		}
 		r := Reach{Name: k.Name}
 		r.Min, r.Below = w.end(now, k.Min)
 		r.Max, r.Above = w.end(now, k.Max)
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		out = append(out, r)
 	}
 	return out, nil
@@ -69,6 +69,17 @@ type walk struct {
 	knobs map[string]float64
 	knob  sequence.Knob
 	seen  map[float64]walked
+	last  *sequence.Replay
+	ctx   context.Context
+}
+
+// offHand is what is told of values that nobody waits for any more.
+var offHand = &fold.Error{Code: fold.CodeExpect, Detail: "nobody waits for it"}
+
+// run folds with other knobs; steps that come out as before are taken over.
+func (w *walk) run(knobs map[string]float64) *sequence.Replay {
+	w.last = w.p.Rerun(w.last, w.s, knobs)
+	return w.last
 }
 
 // walked is what happens at a value.
@@ -87,7 +98,10 @@ func (w *walk) at(v float64) walked {
 	if out, known := w.seen[v]; known {
 		return out
 	}
-	r := w.p.Run(w.s, with(w.knobs, w.knob.Name, v))
+	if w.ctx.Err() != nil {
+		return walked{err: offHand}
+	}
+	r := w.run(with(w.knobs, w.knob.Name, v))
 	out := walked{moved: papersMoved(r)}
 	if r.Err != nil {
 		out.err = fold.As(r.Err)
@@ -218,7 +232,7 @@ func (w *walk) helper(v float64) (name string, to float64) {
 				if away >= near {
 					break
 				}
-				if w.p.Run(w.s, with(with(w.knobs, w.knob.Name, v), k.Name, x)).Err == nil {
+				if w.ctx.Err() == nil && w.run(with(with(w.knobs, w.knob.Name, v), k.Name, x)).Err == nil {
 					name, to, near = k.Name, x, away
 					break
 				}

@@ -32,9 +32,18 @@ func (s *Routes) reach(ctx context.Context, in *answer.ReplayInput) (*answer.Bod
 	if err != nil {
 		return nil, err
 	}
-	all, err := remarks.ReachOf(ctx, p, sh, setup.Knobs)
+	// Last bends fold nothing: while one moves, all reaches stay.
+	setup.Knobs, setup.Recipes = p.Unbent(setup.Knobs), nil
+	key, err := replayKey(p, setup)
 	if err != nil {
 		return nil, err
+	}
+	all, known := s.reaches.Get(key)
+	if !known {
+		if all, err = remarks.ReachOf(ctx, p, sh, setup.Knobs); err != nil {
+			return nil, err
+		}
+		s.reaches.Add(key, all)
 	}
 	out := []ReachView{}
 	for _, r := range all {

@@ -39,6 +39,7 @@ type Routes struct {
 	folds   *lru.Cache[string, folded]
 	cards   *lru.Cache[string, Card]
 	studies *lru.Cache[string, *StudyView]
+	reaches *lru.Cache[string, []remarks.Reach]
 }
 
 // New makes the area. The store is asked for builds that are printed.
@@ -55,8 +56,12 @@ func New(s *store.Store) (*Routes, error) {
 	if err != nil {
 		return nil, err
 	}
+	reaches, err := lru.New[string, []remarks.Reach](cachedReplays)
+	if err != nil {
+		return nil, err
+	}
 	folds, err := lru.New[string, folded](cachedFolds)
-	return &Routes{s, cache, folds, cards, studies}, err
+	return &Routes{s, cache, folds, cards, studies, reaches}, err
 }
 
 // Register adds its routes.
