@@ -193,11 +193,12 @@ async function stream(
 const at = (id: number) => ({ params: { path: { id } } });
 
 export const api = {
-  care: (id: string, setup: Setup, hand: "adult" | "child") =>
+  care: (id: string, setup: Setup, hand: "adult" | "child", signal?: AbortSignal) =>
     read<Care[]>(
       client.POST("/api/v1/patterns/{id}/care", {
         params: { path: { id }, query: { hand } },
         body: setupInput(setup),
+        signal,
       }),
     ),
   reach: (id: string, setup: Setup, signal?: AbortSignal) =>
@@ -392,8 +393,8 @@ export const api = {
         body: { ...motionInput(setup, how), lever, ...(second ? { second } : {}) },
       }),
     ),
-  clinic: (id: number, conditions: Record<string, number>) =>
-    read<Clinic>(client.POST("/api/v1/builds/{id}/clinic", { ...at(id), body: { conditions } })),
+  clinic: (id: number, conditions: Record<string, number>, signal?: AbortSignal) =>
+    read<Clinic>(client.POST("/api/v1/builds/{id}/clinic", { ...at(id), body: { conditions }, signal })),
   compareSizes: (id: number, conditions: Record<string, number>) =>
     read<Sizes>(client.POST("/api/v1/builds/{id}/sizes", { ...at(id), body: { conditions } })),
   schools: (id: number, conditions: Record<string, number>) =>

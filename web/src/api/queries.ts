@@ -9,6 +9,7 @@ import {
   api,
   type Build,
   type Clinic,
+  type Pattern,
   type Replay,
   type Settings,
   type Setup,
@@ -30,6 +31,13 @@ const forEver = { staleTime: Infinity, retry: false } as const;
 const awhile = { ...forEver, gcTime: 60_000 } as const;
 /** While the next answer is on its way the one before stands. */
 const held = { placeholderData: keepPreviousData } as const;
+
+/** A set-up without its last bends: these fold nothing, so what is known of the folds stays. */
+function folded(pattern: Pattern, setup: Setup): Setup {
+  const bends = new Set(pattern.knobs.filter((k) => k.implied).map((k) => k.name));
+  const knobs = Object.entries(setup.knobs).filter(([name]) => !bends.has(name));
+  return { ...setup, knobs: Object.fromEntries(knobs) };
+}
 
 /** What trials teach, and so changes when one does. */
 const learnt = ["prediction", "sensitivity", "sweep", "clinic", "compare-sizes", "schools"];
@@ -58,20 +66,24 @@ export const question = {
       ...held,
       ...awhile,
     }),
-  care: (pattern: string, setup: Setup) =>
-    queryOptions({
-      queryKey: ["care", pattern, setup],
-      queryFn: () => api.care(pattern, setup, "adult"),
+  care: (pattern: Pattern, setup: Setup) => {
+    const folds = folded(pattern, setup);
+    return queryOptions({
+      queryKey: ["care", pattern.id, folds],
+      queryFn: ({ signal }) => api.care(pattern.id, folds, "adult", signal),
       ...held,
       ...awhile,
-    }),
-  reach: (pattern: string, setup: Setup) =>
-    queryOptions({
-      queryKey: ["reach", pattern, setup],
-      queryFn: ({ signal }) => api.reach(pattern, setup, signal),
+    });
+  },
+  reach: (pattern: Pattern, setup: Setup) => {
+    const folds = folded(pattern, setup);
+    return queryOptions({
+      queryKey: ["reach", pattern.id, folds],
+      queryFn: ({ signal }) => api.reach(pattern.id, folds, signal),
       ...held,
       ...awhile,
-    }),
+    });
+  },
   signs: () => queryOptions({ queryKey: ["signs"], queryFn: api.signs, ...forEver }),
   glance: (pattern: string, step: number, setup: Setup) =>
     queryOptions({
@@ -146,7 +158,7 @@ export const question = {
   clinic: (b: Build, how: Conditions) =>
     queryOptions<Clinic>({
       queryKey: ["clinic", b.id, b.updated_at, b.trials, how],
-      queryFn: () => api.clinic(b.id, how),
+      queryFn: ({ signal }) => api.clinic(b.id, how, signal),
       retry: false,
     }),
   compareSizes: (b: Build, setup: Setup, how: Conditions) =>
@@ -294,6 +306,13 @@ export const changed = {
   units: (q: QueryClient) => anew(q, { predicate: (x) => x.queryKey[0] !== "settings" }),
   trials: (q: QueryClient) => anew(q, { predicate: (x) => learnt.includes(String(x.queryKey[0])) }),
 };
+
+/** What takes long and can wait while a dial moves. */
+const patient = ["reach", "care", "clinic"];
+
+/** Calls off what can wait: what the hand waits for comes first. */
+export const callOff = (q: QueryClient) =>
+  q.cancelQueries({ predicate: (x) => patient.includes(String(x.queryKey[0])) });
 
 /** Puts what is known already where it is asked for. */
 export const know = {

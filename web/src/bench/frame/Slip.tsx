@@ -122,8 +122,8 @@ export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boole
   const { bench, build, pattern, setup } = ready;
   const knobs = only ? pattern.knobs.filter(only) : pattern.knobs;
   const reach = useQuery({
-    ...question.reach(pattern.id, build.setup),
-    enabled: knobs.some((k) => !k.implied),
+    ...question.reach(pattern, build.setup),
+    enabled: !bench.moving && knobs.some((k) => !k.implied),
   });
   // The dials keep their handlers, which reach for what holds when they are moved.
   const latest = useRef({ bench, setup });

@@ -5,12 +5,12 @@ import { question } from "../../api/queries";
 import type { Ready } from "./useBench";
 
 /** The care that each step of a build needs; empty until it is known. */
-export function useCare({ pattern, build, good }: Ready): Care[] {
-  // What is saved, not what a knob passes through on its way; last bends fold nothing.
-  const bends = new Set(pattern.knobs.filter((k) => k.implied).map((k) => k.name));
-  const knobs = Object.fromEntries(Object.entries(build.setup.knobs).filter(([name]) => !bends.has(name)));
-  const setup = { ...build.setup, knobs };
-  const found = useQuery({ ...question.care(pattern.id, setup), enabled: good.ok });
+export function useCare({ bench, pattern, build, good }: Ready): Care[] {
+  // What is saved, not what a knob passes through on its way.
+  const found = useQuery({
+    ...question.care(pattern, build.setup),
+    enabled: good.ok && !bench.moving,
+  });
   return found.data ?? none;
 }
 

@@ -13,7 +13,7 @@ import {
 } from "../../api/client";
 
 import { useMoves } from "../../parts/useMoves";
-import { question, changed, know } from "../../api/queries";
+import { callOff, question, changed, know } from "../../api/queries";
 
 export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
@@ -43,6 +43,10 @@ export function useBench(id: number) {
   // when the dial rests.
   const [search] = useSearchParams();
   const later = useRested(setup, 150);
+  const moving = useRested(setup, 700) !== setup;
+  useEffect(() => {
+    if (moving) void callOff(queries);
+  }, [moving, queries]);
   const folded = search.get("look") === "motion" ? later : setup;
   // Steps that a knob leaves alone stay the same objects, so that their pictures rest.
   const before = useRef<Replay | undefined>(undefined);
@@ -112,6 +116,8 @@ export function useBench(id: number) {
     pattern,
     way,
     setup,
+    /** Whether a dial has moved within the last moment. */
+    moving,
     view,
     good: view?.ok ? view : (good ?? view),
     tryOut: setEdit,

@@ -76,8 +76,11 @@ export function SetStretch({ ready }: { ready: Ready }) {
     useGhosts(ready),
   );
   const p = prediction.data;
-  // While a dial moves there is a draft, which has no log: nobody weighs one then.
-  const clinic = useQuery({ ...question.clinic(build, how), enabled: !build.draft && build.trials > 0 });
+  // A draft has no log: nobody weighs one then.
+  const clinic = useQuery({
+    ...question.clinic(build, how),
+    enabled: !bench.moving && !build.draft && build.trials > 0,
+  });
   // The path is painted first, then the list of numbers.
   const readings = useDeferredValue(p?.readings);
   const toy = good.toy;
