@@ -20,7 +20,7 @@ func TestServeShared(t *testing.T) {
 	out, in := io.Pipe()
 	done := make(chan error, 1)
 	go func() {
-		done <- serve(ctx, in, "127.0.0.1:0", filepath.Join(t.TempDir(), "t.db"), false, true)
+		done <- serve(ctx, in, serving{addr: "127.0.0.1:0", data: filepath.Join(t.TempDir(), "t.db"), share: true})
 	}()
 	var text strings.Builder
 	scan := bufio.NewScanner(out)
@@ -78,7 +78,7 @@ func TestServeShared(t *testing.T) {
 	case <-time.After(10 * time.Second):
 		t.Error("it does not stop")
 	}
-	if err := serve(t.Context(), io.Discard, "192.0.2.1:0", filepath.Join(t.TempDir(), "t.db"), false, false); err == nil || !strings.Contains(err.Error(), "--share") {
+	if err := serve(t.Context(), io.Discard, serving{addr: "192.0.2.1:0", data: filepath.Join(t.TempDir(), "t.db")}); err == nil || !strings.Contains(err.Error(), "--share") {
 		t.Errorf("another address without sharing: %v", err)
 	}
 }

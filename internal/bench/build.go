@@ -137,10 +137,14 @@ type Build struct {
 	ParentTweak *int // number of the parent's tweak it was made from
 	Step        int  // how far it is folded, 0 not begun
 	Draft       *Setup
-	CreatedAt   time.Time
-	UpdatedAt   time.Time
-	DeletedAt   *time.Time
-	Tweaks      []Tweak
+	// Version counts the changes of what lies on the table; Touched says at which version
+	// each knob, the "sheet" and the "recipes" changed last.
+	Version   int
+	Touched   map[string]int
+	CreatedAt time.Time
+	UpdatedAt time.Time
+	DeletedAt *time.Time
+	Tweaks    []Tweak
 }
 
 // Tweak is a numbered set-up of a build.
@@ -151,8 +155,12 @@ type Tweak struct {
 	Setup     Setup
 	Why       string
 	CreatedAt time.Time
+	Tried     int     // how many trials it has, where they themselves have not been read
 	Trials    []Trial // without those in the bin
 }
+
+// Count is how many trials a tweak has.
+func (t *Tweak) Count() int { return max(t.Tried, len(t.Trials)) }
 
 // Latest is the newest tweak, nil when nothing has been settled yet.
 func (b *Build) Latest() *Tweak {
@@ -177,8 +185,8 @@ func (b *Build) Current() Setup {
 // Trials counts all trials of a build.
 func (b *Build) Trials() int {
 	n := 0
-	for _, t := range b.Tweaks {
-		n += len(t.Trials)
+	for i := range b.Tweaks {
+		n += b.Tweaks[i].Count()
 	}
 	return n
 }

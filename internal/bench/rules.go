@@ -78,25 +78,27 @@ func CopyName(name string) string {
 	return string(r[:min(len(r), MaxName)])
 }
 
-// Again is a trial to begin with: conditions and kept readings as they were the last time
-// with this build, else with any other. The kind is that of this build's last.
-func Again(b *Build, others []*Build, w *motion.Way) Trial {
-	builds := []*Build{b}
-	if b.Trials() == 0 {
-		builds = others
-	}
-	var last Trial
-	for _, b := range builds {
-		for _, t := range b.Tweaks {
-			for _, x := range t.Trials {
-				if !x.At.Before(last.At) {
-					last = x
-				}
+// Newest is the trial logged last, by the clock; false when there is none.
+func (b *Build) Newest() (last Trial, found bool) {
+	for _, t := range b.Tweaks {
+		for _, x := range t.Trials {
+			if !x.At.Before(last.At) {
+				last, found = x, true
 			}
 		}
 	}
+	return last, found
+}
+
+// Again is a trial to begin with: conditions and kept readings as they were the last time
+// with this build, else elsewhere. The kind is that of this build's last.
+func Again(b *Build, elsewhere Trial, w *motion.Way) Trial {
+	last, here := b.Newest()
+	if !here {
+		last = elsewhere
+	}
 	out := Trial{Thrower: last.Thrower, Place: last.Place, Air: last.Air, Read: map[string]float64{}}
-	if b.Trials() > 0 {
+	if here {
 		out.Kind = last.Kind
 	}
 	for _, r := range w.Records {

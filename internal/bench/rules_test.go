@@ -57,16 +57,20 @@ func TestTrialBeginsAsTheLast(t *testing.T) {
 	early := bench.Trial{At: at(1), Thrower: "Ilse", Place: "quay", Kind: "odd", Read: map[string]float64{"far": 3, "from": 1.2}}
 	late := bench.Trial{At: at(9), Thrower: "Tova", Air: "still", Kind: "plain", Read: map[string]float64{"far": 5, "from": 1.7}}
 	tried := &bench.Build{Tweaks: []bench.Tweak{{No: 1, Trials: []bench.Trial{late}}, {No: 2, Setup: setup(0, 80), Trials: []bench.Trial{early}}, {No: 3, Setup: setup(0, 70)}}}
-	got := bench.Again(tried, nil, w)
+	got := bench.Again(tried, bench.Trial{Thrower: "Nobody"}, w)
 	if got.Thrower != "Tova" || got.Air != "still" || got.Kind != "plain" || len(got.Read) != 1 || got.Read["from"] != 1.7 {
 		t.Errorf("%+v", got)
 	}
 	other := &bench.Build{Tweaks: []bench.Tweak{{No: 1, Trials: []bench.Trial{early}}}}
-	got = bench.Again(&bench.Build{}, []*bench.Build{other, tried}, w)
+	if last, found := other.Newest(); !found || last.Thrower != early.Thrower {
+		t.Errorf("the newest is %+v", last)
+	}
+	last, _ := tried.Newest()
+	got = bench.Again(&bench.Build{}, last, w)
 	if got.Thrower != "Tova" || got.Kind != "" || got.Read["from"] != 1.7 {
 		t.Errorf("with others' conditions: %+v", got)
 	}
-	if got = bench.Again(&bench.Build{}, nil, w); got.Thrower != "" || len(got.Read) != 0 {
+	if got = bench.Again(&bench.Build{}, bench.Trial{}, w); got.Thrower != "" || len(got.Read) != 0 {
 		t.Errorf("with nobody's: %+v", got)
 	}
 

@@ -27,6 +27,7 @@ type Trial struct {
 	Note      string
 	At        time.Time
 	DeletedAt *time.Time
+	Key       string // given by the page, so that one sent twice is kept once; "" for none
 }
 
 // Noted is the trial as findings read it.

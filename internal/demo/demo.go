@@ -115,34 +115,31 @@ var stories = []story{
 	{pattern: "mudskipper", name: "Half a wrapper", thrower: "Ilse, upper deck", sheet: halved, day: 315, step: 9},
 }
 
-// Seed fills an empty store with the demo data.
+// Seed fills an empty store with the demo data and marks it as such, in one step; a store
+// with anything in it is left alone.
 func Seed(ctx context.Context, s *store.Store) error {
+	var papers []bench.Paper
 	for _, p := range drawer {
-		if _, err := s.AddPapers(ctx, bench.Paper{Name: p.sheet.Paper, Sheet: p.sheet, Grain: p.grain, Stiffness: p.stiffness, Left: &p.left}); err != nil {
-			return err
-		}
+		papers = append(papers, bench.Paper{Name: p.sheet.Paper, Sheet: p.sheet, Grain: p.grain, Stiffness: p.stiffness, Left: &p.left})
 	}
 	left := leaflet
 	left.WidthMM, left.HeightMM, left.Paper = 87, 210, "Leftover of Timetable leaflet"
-	one := 3
-	if _, err := s.AddPapers(ctx, bench.Paper{Name: left.Paper, Sheet: left, Grain: "width", Stiffness: "ordinary", Left: &one, Origin: leaflet.Paper}); err != nil {
-		return err
-	}
+	some := 3
+	papers = append(papers, bench.Paper{Name: left.Paper, Sheet: left, Grain: "width", Stiffness: "ordinary", Left: &some, Origin: leaflet.Paper})
 	r := rand.New(rand.NewPCG(1871, 42))
-	ids := make([]int64, len(stories))
+	builds := make([]bench.Build, len(stories))
 	for i, st := range stories {
 		b, err := st.build(r)
 		if err != nil {
 			return err
 		}
 		if st.parent > 0 {
-			b.ParentID, b.ParentTweak = &ids[st.parent-1], &st.parentTweak
+			parent := int64(st.parent)
+			b.ParentID, b.ParentTweak = &parent, &st.parentTweak
 		}
-		if ids[i], err = s.AddWhole(ctx, b); err != nil {
-			return err
-		}
+		builds[i] = b
 	}
-	return nil
+	return s.Fill(ctx, store.Demo, papers, builds)
 }
 
 func (st story) build(r *rand.Rand) (bench.Build, error) {

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"errors"
 	"path/filepath"
 	"reflect"
@@ -13,69 +14,108 @@ import (
 func TestChildren(t *testing.T) {
 	s, parent := stocked(t)
 	ctx := t.Context()
-	child, err := s.MakeChild(ctx, parent, bench.Build{Pattern: "curlew", Name: "Pier's second", ParentID: &parent, Draft: &someSetup})
+	grow := func(b *bench.Build, all []*bench.Build) (bench.Build, error) {
+		draft := b.Draft
+		b.Draft = nil
+		return bench.Build{Pattern: "curlew", Name: bench.FreshName("Pier", all), ParentID: &b.ID, Draft: draft}, nil
+	}
+	child, err := s.MakeChild(ctx, parent, grow)
 	if err != nil {
 		t.Fatal(err)
 	}
-	kids, err := s.Children(ctx, parent)
-	if err != nil || len(kids) != 1 || kids[0].ID != child || kids[0].Draft == nil || !reflect.DeepEqual(*kids[0].Draft, someSetup) || len(kids[0].Tweaks) != 0 {
+	b, err := s.Build(ctx, parent)
+	if err != nil {
+		t.Fatal(err)
+	}
+	kids, _, err := s.Family(ctx, b)
+	if err != nil || len(kids) != 1 || kids[0].ID != child || kids[0].Draft == nil || !reflect.DeepEqual(*kids[0].Draft, someSetup) {
 		t.Fatalf("the children are %+v, %v", kids, err)
 	}
-	old, err := s.Build(ctx, parent)
-	if err != nil || old.Draft != nil || len(old.Tweaks) != 2 || old.Trials() != 2 {
-		t.Errorf("the parent is %+v, %v", old, err)
+	if _, name, err := s.Family(ctx, kids[0]); err != nil || name != b.Name {
+		t.Errorf("the parent is called %q, %v", name, err)
+	}
+	if b.Draft != nil || len(b.Tweaks) != 2 || b.Trials() != 2 {
+		t.Errorf("the parent is %+v", b)
 	}
 	if err := s.BinBuild(ctx, child); err != nil {
 		t.Fatal(err)
 	}
-	if kids, err = s.Children(ctx, parent); err != nil || len(kids) != 0 {
+	if kids, _, err = s.Family(ctx, b); err != nil || len(kids) != 0 {
 		t.Errorf("a child in the bin is still shown: %+v, %v", kids, err)
 	}
-	// A child of nothing is refused whole.
+	// A child of nothing, or that cannot be, is refused whole.
 	all, _ := s.Builds(ctx)
-	if _, err := s.MakeChild(ctx, 4711, bench.Build{Pattern: "curlew", Name: "orphan"}); !errors.Is(err, ErrNotFound) {
+	if _, err := s.MakeChild(ctx, 4711, grow); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a child of nothing: %v", err)
 	}
-	if after, _ := s.Builds(ctx); len(after) != len(all) {
+	no := errors.New("no")
+	if _, err := s.MakeChild(ctx, parent, func(b *bench.Build, _ []*bench.Build) (bench.Build, error) {
+		b.Name = "changed"
+		return bench.Build{}, no
+	}); !errors.Is(err, no) {
+		t.Errorf("a child that cannot be: %v", err)
+	}
+	if after, _ := s.Builds(ctx); !reflect.DeepEqual(after, all) {
 		t.Error("half of a refused child is kept")
 	}
 }
 
-// The draft, its reason and a settled tweak are kept; what is gone says so.
-func TestDraftsAndReasons(t *testing.T) {
+// What a change leaves is kept, whole; what is refused leaves no trace.
+func TestUpdate(t *testing.T) {
 	s, id := stocked(t)
 	ctx := t.Context()
+	var told []int64
+	s.Tell(func(_ context.Context, build int64) { told = append(told, build) })
 	moved := someSetup.Clone()
 	moved.Knobs["wing"] = 77.5
-	if err := s.SetDraft(ctx, id, &moved); err != nil {
-		t.Fatal(err)
-	}
-	if b, _ := s.Build(ctx, id); b.Draft == nil || b.Draft.Knobs["wing"] != 77.5 {
-		t.Errorf("the draft is %+v", b.Draft)
-	}
-	if _, err := s.MakeTweak(ctx, id, 3, moved, "less wing"); err != nil {
-		t.Fatal(err)
-	}
-	b, _ := s.Build(ctx, id)
-	if b.Draft != nil || b.Latest().No != 3 || b.Latest().Why != "less wing" || b.Latest().Setup.Knobs["wing"] != 77.5 {
-		t.Errorf("settled: %+v, draft %+v", b.Latest(), b.Draft)
-	}
-	if err := s.SetWhy(ctx, id, 3, "more nose"); err != nil {
-		t.Fatal(err)
-	}
-	if err := s.SetDraft(ctx, id, nil); err != nil {
-		t.Fatal(err)
-	}
-	if b, _ = s.Build(ctx, id); b.Latest().Why != "more nose" || b.Tweaks[0].Why != sample().Tweaks[0].Why {
-		t.Errorf("the reasons are %q and %q", b.Latest().Why, b.Tweaks[0].Why)
-	}
-	for name, err := range map[string]error{
-		"reason": s.SetWhy(ctx, id, 9, "x"), "draft": s.SetDraft(ctx, 4711, &moved), "step": s.SetStep(ctx, 4711, 1),
-		"name": s.Rename(ctx, 4711, "x"), "bin": s.BinBuild(ctx, 4711), "restore": s.RestoreBuild(ctx, id),
-	} {
-		if !errors.Is(err, ErrNotFound) {
-			t.Errorf("%s of what is not there: %v", name, err)
+	b, err := s.Update(ctx, id, func(b *bench.Build) error {
+		if b.Trials() != 2 || b.Tweaks[0].Trials != nil {
+			t.Errorf("given %d trials, read %v", b.Trials(), b.Tweaks[0].Trials)
 		}
+		b.Name, b.Step, b.Draft, b.Version, b.Touched = "Quay", 9, &moved, 4, map[string]int{"wing": 4}
+		b.Tweaks[0].Why = "more nose"
+		b.Tweaks = append(b.Tweaks, bench.Tweak{No: 3, Setup: moved, Why: "less wing", Trials: []bench.Trial{{Read: map[string]float64{"distance": 5}, Key: "k1"}}})
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	got, err := s.Build(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got.Name != "Quay" || got.Step != 9 || got.Draft.Knobs["wing"] != 77.5 || got.Version != 4 || got.Touched["wing"] != 4 || got.Tweaks[0].Why != "more nose" {
+		t.Errorf("kept %+v", got)
+	}
+	if tw := got.Latest(); tw.No != 3 || tw.ID != b.Latest().ID || len(tw.Trials) != 1 || tw.Trials[0].ID != b.Latest().Trials[0].ID || tw.Trials[0].Key != "k1" {
+		t.Errorf("kept tweak %+v", tw)
+	}
+	if trial, build, no, err := s.TrialByKey(ctx, "k1"); err != nil || trial != got.Latest().Trials[0].ID || build != id || no != 3 {
+		t.Errorf("by its key: %d of %d, tweak %d, %v", trial, build, no, err)
+	}
+	no := errors.New("no")
+	if _, err := s.Update(ctx, id, func(b *bench.Build) error {
+		b.Name, b.Draft = "lost", nil
+		b.Tweaks = append(b.Tweaks, bench.Tweak{No: 4, Setup: moved})
+		return no
+	}); !errors.Is(err, no) {
+		t.Errorf("refused with %v", err)
+	}
+	if _, err := s.Update(ctx, id, func(b *bench.Build) error {
+		b.Name = "lost"
+		b.Latest().Trials = append(b.Latest().Trials, bench.Trial{Key: "k1"})
+		return nil
+	}); err == nil {
+		t.Error("one key for two trials")
+	}
+	if after, _ := s.Build(ctx, id); !reflect.DeepEqual(after, got) {
+		t.Errorf("a refused change leaves %+v", after)
+	}
+	if _, err := s.Update(ctx, 4711, func(*bench.Build) error { return nil }); !errors.Is(err, ErrNotFound) {
+		t.Errorf("a build that is not there: %v", err)
+	}
+	if len(told) != 1 || told[0] != id {
+		t.Errorf("told of %v", told)
 	}
 }
 

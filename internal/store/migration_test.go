@@ -1,12 +1,9 @@
 package store
 
 import (
-	"io/fs"
 	"maps"
 	"path/filepath"
 	"testing"
-
-	"github.com/pressly/goose/v3"
 )
 
 // Throws that were kept before readings had names come through with every reading, and
@@ -14,11 +11,7 @@ import (
 func TestThrowsOfTheFirstSchemas(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "old.tussock")
 	s := openAt(t, path)
-	sub, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.db.DB, sub)
+	p, err := provider(s.write)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -32,7 +25,7 @@ func TestThrowsOfTheFirstSchemas(t *testing.T) {
 		`INSERT INTO trials (tweak_id, distance_m, note, at) VALUES (1, 0, 'hit the pillar', '2026-01-01T00:02:00Z')`,
 		`INSERT INTO trials (tweak_id, seen, at) VALUES (1, '["dived"]', '2026-01-01T00:03:00Z')`,
 	} {
-		if _, err := s.db.Exec(q); err != nil {
+		if _, err := s.write.Exec(q); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -106,7 +106,7 @@ func TestCrash(t *testing.T) {
 	s := openAt(t, path)
 	defer closed(t, s)
 	for i := range 20 {
-		if _, err := s.CreateBuild(t.Context(), bench.Build{Pattern: "curlew", Name: fmt.Sprint("b", i), Draft: &someSetup}); err != nil {
+		if _, err := s.CreateBuild(t.Context(), bench.Build{Pattern: "curlew", Name: fmt.Sprint("b", i), Draft: &someSetup}, nil); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -140,7 +140,7 @@ func TestBinAndRestore(t *testing.T) {
 	if _, err := s.Build(ctx, id); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a binned build gives %v", err)
 	}
-	for name, err := range map[string]error{"again": s.BinBuild(ctx, id), "rename": s.Rename(ctx, id, "x"), "draft": s.SetDraft(ctx, id, nil), "step": s.SetStep(ctx, id, 1), "restore another": s.RestoreBuild(ctx, id+1)} {
+	for name, err := range map[string]error{"again": s.BinBuild(ctx, id), "change": changed(s.Update(ctx, id, func(*bench.Build) error { return nil })), "restore another": s.RestoreBuild(ctx, id+1)} {
 		if !errors.Is(err, ErrNotFound) {
 			t.Errorf("%s in the bin gives %v", name, err)
 		}
@@ -165,38 +165,55 @@ func TestBinAndRestore(t *testing.T) {
 	}
 }
 
-// A tweak and its first throw are written together or not at all.
-func TestSettlingIsAtomic(t *testing.T) {
+func changed(_ *bench.Build, err error) error { return err }
+
+// Many at once on one build: each comes after the one before, and none is lost.
+func TestManyAtOnce(t *testing.T) {
 	s := openAt(t, filepath.Join(t.TempDir(), "t.db"))
 	defer closed(t, s)
 	ctx := t.Context()
-	id, err := s.CreateBuild(ctx, bench.Build{Pattern: "curlew", Name: "b", Draft: &someSetup})
+	id, err := s.CreateBuild(ctx, bench.Build{Pattern: "curlew", Name: "b", Version: 1, Draft: &someSetup}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	// Many at once: one of them settles tweak 1, the others are refused whole.
+	const hands, each = 8, 25
 	var wg sync.WaitGroup
-	errs := make(chan error, 8)
-	for range 8 {
+	for range hands {
 		wg.Go(func() {
-			_, err := s.LogTrial(context.WithoutCancel(ctx), &bench.Tweak{BuildID: id, No: 1, Setup: someSetup}, 0, bench.Trial{Read: map[string]float64{"distance": 5}})
-			errs <- err
+			for range each {
+				_, err := s.Update(context.WithoutCancel(ctx), id, func(b *bench.Build) error {
+					if b.Latest() == nil {
+						b.Tweaks = append(b.Tweaks, bench.Tweak{No: 1, Setup: *b.Draft})
+						b.Draft = nil
+					}
+					tw := b.Latest()
+					tw.Trials = append(tw.Trials, bench.Trial{Read: map[string]float64{"distance": float64(b.Version)}})
+					b.Version++
+					return nil
+				})
+				if err != nil {
+					t.Error(err)
+				}
+				if _, err := s.BuildsCounted(context.WithoutCancel(ctx)); err != nil {
+					t.Error(err)
+				}
+			}
 		})
 	}
 	wg.Wait()
-	close(errs)
-	good := 0
-	for err := range errs {
-		if err == nil {
-			good++
-		}
-	}
 	b, err := s.Build(ctx, id)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if good != 1 || len(b.Tweaks) != 1 || b.Trials() != 1 || b.Draft != nil {
-		t.Errorf("%d succeeded, leaving %d tweaks and %d throws", good, len(b.Tweaks), b.Trials())
+	if len(b.Tweaks) != 1 || b.Trials() != hands*each || b.Draft != nil || b.Version != 1+hands*each {
+		t.Errorf("%d tweaks, %d trials, version %d", len(b.Tweaks), b.Trials(), b.Version)
+	}
+	seen := map[float64]bool{}
+	for _, x := range b.Tweaks[0].Trials {
+		seen[x.Read["distance"]] = true
+	}
+	if len(seen) != hands*each {
+		t.Errorf("%d versions were seen, of %d", len(seen), hands*each)
 	}
 }
 
@@ -223,7 +240,7 @@ func TestBackupAndRestore(t *testing.T) {
 	if err := s.BinBuild(ctx, id); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.CreateBuild(ctx, bench.Build{Pattern: "curlew", Name: "later", Draft: &someSetup}); err != nil {
+	if _, err := s.CreateBuild(ctx, bench.Build{Pattern: "curlew", Name: "later", Draft: &someSetup}, nil); err != nil {
 		t.Fatal(err)
 	}
 	kept, err := s.Restore(ctx, file)

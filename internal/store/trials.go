@@ -23,10 +23,14 @@ type trialRow struct {
 	Note      string
 	At        string
 	DeletedAt *string `db:"deleted_at"`
+	Key       *string
 }
 
 func (r trialRow) trial() (bench.Trial, error) {
 	t := bench.Trial{ID: r.ID, TweakID: r.TweakID, Kind: r.Kind, Thrower: r.Thrower, Place: r.Place, Air: r.Air, Note: r.Note, At: moment(r.At), DeletedAt: optional(r.DeletedAt)}
+	if r.Key != nil {
+		t.Key = *r.Key
+	}
 	for _, q := range []struct {
 		text string
 		into any
@@ -38,14 +42,14 @@ func (r trialRow) trial() (bench.Trial, error) {
 	return t, nil
 }
 
-func (s *Store) trialsOf(ctx context.Context, builds []int64) (map[int64][]bench.Trial, error) {
+func (s *Store) trialsOf(ctx context.Context, tx *sqlx.Tx, builds []int64) (map[int64][]bench.Trial, error) {
 	q, args, err := sqlx.In(`SELECT trials.* FROM trials JOIN tweaks ON tweaks.id = trials.tweak_id
 		WHERE tweaks.build_id IN (?) AND trials.deleted_at IS NULL ORDER BY trials.at, trials.id`, builds)
 	if err != nil {
 		return nil, err
 	}
 	var rows []trialRow
-	if err := s.db.SelectContext(ctx, &rows, q, args...); err != nil {
+	if err := tx.SelectContext(ctx, &rows, q, args...); err != nil {
 		return nil, err
 	}
 	out := map[int64][]bench.Trial{}
@@ -64,12 +68,9 @@ func (s *Store) insertTrial(ctx context.Context, tx *sqlx.Tx, t bench.Trial) (in
 	if at.IsZero() {
 		at = s.now()
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO trials (tweak_id, kind, readings, under, seen, thrower, place, air, note, at)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, t.TweakID, t.Kind, mapText(t.Read), mapText(t.Under), seenText(t.Seen), t.Thrower, t.Place, t.Air, t.Note, text(at))
+	res, err := tx.ExecContext(ctx, `INSERT INTO trials (tweak_id, kind, readings, under, seen, thrower, place, air, note, at, key)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, nullif(?, ''))`, t.TweakID, t.Kind, mapText(t.Read), mapText(t.Under), seenText(t.Seen), t.Thrower, t.Place, t.Air, t.Note, text(at), t.Key)
 	if err != nil {
-		return 0, err
-	}
-	if _, err := tx.ExecContext(ctx, `UPDATE builds SET updated_at = ? WHERE id = (SELECT build_id FROM tweaks WHERE id = ?)`, text(at), t.TweakID); err != nil {
 		return 0, err
 	}
 	return res.LastInsertId()
@@ -89,26 +90,33 @@ func mapText[V any](m map[string]V) string {
 	return mustJSON(m)
 }
 
-// LogTrial adds a trial to a build. settle, when not nil, is the tweak that the
-// draft becomes with it; both are written or neither.
-func (s *Store) LogTrial(ctx context.Context, settle *bench.Tweak, tweak int64, t bench.Trial) (id int64, err error) {
-	err = s.inTx(ctx, func(tx *sqlx.Tx) (err error) {
-		if settle != nil {
-			if tweak, err = s.insertTweak(ctx, tx, *settle); err != nil {
-				return err
-			}
-		}
-		t.TweakID = tweak
-		id, err = s.insertTrial(ctx, tx, t)
-		return err
-	})
-	return id, err
+// TrialByKey is the trial that was kept under a key, in the bin or not, with its build and
+// the number of its tweak; ErrNotFound when there is none.
+func (s *Store) TrialByKey(ctx context.Context, key string) (id, build int64, tweak int, err error) {
+	var r struct {
+		ID      int64
+		BuildID int64 `db:"build_id"`
+		No      int
+	}
+	err = s.read.GetContext(ctx, &r, `SELECT trials.id, tweaks.build_id, tweaks.no FROM trials JOIN tweaks ON tweaks.id = trials.tweak_id WHERE trials.key = ?`, key)
+	return r.ID, r.BuildID, r.No, notFound(err)
+}
+
+// LastTrial is the newest trial of any build; ErrNotFound when there is none.
+func (s *Store) LastTrial(ctx context.Context) (bench.Trial, error) {
+	var r trialRow
+	err := s.read.GetContext(ctx, &r, `SELECT trials.* FROM trials JOIN tweaks ON tweaks.id = trials.tweak_id JOIN builds ON builds.id = tweaks.build_id
+		WHERE trials.deleted_at IS NULL AND builds.deleted_at IS NULL ORDER BY trials.at DESC, trials.id DESC LIMIT 1`)
+	if err != nil {
+		return bench.Trial{}, notFound(err)
+	}
+	return r.trial()
 }
 
 // Trial is one trial that is not in the bin.
 func (s *Store) Trial(ctx context.Context, id int64) (bench.Trial, error) {
 	var r trialRow
-	if err := s.db.GetContext(ctx, &r, `SELECT * FROM trials WHERE id = ? AND deleted_at IS NULL`, id); err != nil {
+	if err := s.read.GetContext(ctx, &r, `SELECT * FROM trials WHERE id = ? AND deleted_at IS NULL`, id); err != nil {
 		return bench.Trial{}, notFound(err)
 	}
 	return r.trial()
@@ -117,25 +125,42 @@ func (s *Store) Trial(ctx context.Context, id int64) (bench.Trial, error) {
 // BuildOfTrial is the build that a trial, in the bin or not, belongs to.
 func (s *Store) BuildOfTrial(ctx context.Context, id int64) (int64, error) {
 	var b int64
-	err := s.db.GetContext(ctx, &b, `SELECT build_id FROM tweaks JOIN trials ON trials.tweak_id = tweaks.id WHERE trials.id = ?`, id)
+	err := s.read.GetContext(ctx, &b, buildOfTrial, id)
 	return b, notFound(err)
 }
 
 // UpdateTrial replaces the readings of a trial; it stays at its tweak and time.
 func (s *Store) UpdateTrial(ctx context.Context, t bench.Trial) error {
-	return one(s.db.ExecContext(ctx, `UPDATE trials SET kind = ?, readings = ?, under = ?, seen = ?, thrower = ?, place = ?, air = ?, note = ?
-		WHERE id = ? AND deleted_at IS NULL`, t.Kind, mapText(t.Read), mapText(t.Under), seenText(t.Seen), t.Thrower, t.Place, t.Air, t.Note, t.ID))
+	return s.changeTrial(ctx, t.ID, `UPDATE trials SET kind = ?, readings = ?, under = ?, seen = ?, thrower = ?, place = ?, air = ?, note = ?
+		WHERE id = ? AND deleted_at IS NULL`, t.Kind, mapText(t.Read), mapText(t.Under), seenText(t.Seen), t.Thrower, t.Place, t.Air, t.Note, t.ID)
 }
 
 // BinTrial moves a trial to the bin.
 func (s *Store) BinTrial(ctx context.Context, id int64) error {
-	return one(s.db.ExecContext(ctx, `UPDATE trials SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, text(s.now()), id))
+	return s.changeTrial(ctx, id, `UPDATE trials SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, text(s.now()), id)
 }
 
 // RestoreTrial takes a trial out of the bin.
 func (s *Store) RestoreTrial(ctx context.Context, id int64) error {
-	return one(s.db.ExecContext(ctx, `UPDATE trials SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL`, id))
+	return s.changeTrial(ctx, id, `UPDATE trials SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL`, id)
 }
+
+// changeTrial changes one trial, and so its build.
+func (s *Store) changeTrial(ctx context.Context, id int64, q string, args ...any) error {
+	var build int64
+	err := s.inTx(ctx, func(tx *sqlx.Tx) error {
+		if err := one(tx.ExecContext(ctx, q, args...)); err != nil {
+			return err
+		}
+		if err := tx.GetContext(ctx, &build, buildOfTrial, id); err != nil {
+			return err
+		}
+		return one(tx.ExecContext(ctx, `UPDATE builds SET updated_at = ? WHERE id = ?`, text(s.now()), build))
+	})
+	return s.tell(ctx, build, err)
+}
+
+const buildOfTrial = `SELECT build_id FROM tweaks JOIN trials ON trials.tweak_id = tweaks.id WHERE trials.id = ?`
 
 // BinnedTrial is a trial in the bin with the build it belongs to.
 type BinnedTrial struct {
@@ -155,7 +180,7 @@ func (s *Store) BinnedTrials(ctx context.Context) ([]BinnedTrial, error) {
 		Pattern   string
 		No        int
 	}
-	err := s.db.SelectContext(ctx, &rows, `SELECT trials.*, builds.id AS build_id, builds.name AS build_name, builds.pattern, tweaks.no
+	err := s.read.SelectContext(ctx, &rows, `SELECT trials.*, builds.id AS build_id, builds.name AS build_name, builds.pattern, tweaks.no
 		FROM trials JOIN tweaks ON tweaks.id = trials.tweak_id JOIN builds ON builds.id = tweaks.build_id
 		WHERE trials.deleted_at IS NOT NULL AND builds.deleted_at IS NULL ORDER BY trials.deleted_at DESC`)
 	if err != nil {

@@ -9,13 +9,16 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
+	"tussock/internal/bench"
 	"tussock/internal/demo"
 	"tussock/internal/say"
 	"tussock/internal/store"
 	"tussock/internal/web"
+	"tussock/internal/web/answer"
 	"tussock/internal/web/builds"
 	"tussock/internal/web/files"
 )
@@ -51,8 +54,53 @@ func serve(t *testing.T, seed bool) client {
 	return client{t, server.URL}
 }
 
+// acts are what a page does to a build that it shows.
+var acts = regexp.MustCompile(`^(/builds/\d+)/(trials|draft|tweaks|children)$`)
+
+// looked completes what a page that has just looked at a build sends along: the version
+// that it shows, and with a trial the set-up.
+func (c client) looked(method, path, body string) (string, string) {
+	c.t.Helper()
+	m := acts.FindStringSubmatch(path)
+	if m == nil || strings.Contains(body, `"version"`) {
+		return path, body
+	}
+	status, answer := c.send("GET", m[1], "")
+	if status != 200 {
+		return path, body
+	}
+	var b builds.BuildView
+	if err := json.Unmarshal(answer, &b); err != nil {
+		c.t.Fatal(err)
+	}
+	if method == "DELETE" {
+		return fmt.Sprintf("%s?version=%d", path, b.Version), body
+	}
+	more := fmt.Sprintf(`{"version":%d`, b.Version)
+	if m[2] == "trials" {
+		more += `,"setup":` + shown(c.t, b.Setup)
+	}
+	if rest := strings.TrimPrefix(body, "{"); rest != "}" {
+		more += ","
+	}
+	return path, more + strings.TrimPrefix(body, "{")
+}
+
+// shown is a set-up as a page sends it.
+func shown(t *testing.T, s bench.Setup) string {
+	t.Helper()
+	b, err := json.Marshal(answer.SetupInput{Knobs: s.Knobs, Recipes: s.Recipes, Sheet: answer.SheetInput{
+		Width: s.Sheet.WidthMM, Height: s.Sheet.HeightMM, Unit: "mm", GSM: s.Sheet.GSM, ThicknessMM: s.Sheet.ThicknessMM,
+		Paper: s.Sheet.Paper, Front: s.Sheet.Front, Back: s.Sheet.Back}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
+}
+
 func (c client) send(method, path, body string) (status int, answer []byte) {
 	c.t.Helper()
+	path, body = c.looked(method, path, body)
 	req, err := http.NewRequestWithContext(c.t.Context(), method, c.url+"/api/v1"+path, strings.NewReader(body))
 	if err != nil {
 		c.t.Fatal(err)
@@ -192,7 +240,7 @@ func TestDraftsTweaksChildren(t *testing.T) {
 		t.Fatalf("a new build is %+v", b)
 	}
 	draft := func(knobs string) builds.BuildView {
-		return ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":`+knobs+`}`)
+		return ask[builds.BuildView](c, "PATCH", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":`+knobs+`}`)
 	}
 	// Before the first throw hard folds move freely.
 	draft(`{"nose":10,"wing":85}`)
@@ -241,7 +289,7 @@ func TestDraftsTweaksChildren(t *testing.T) {
 		t.Errorf("the parent is left as %+v", parent)
 	}
 	// Another sheet likewise.
-	v := ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":{"width":8.5,"height":11,"unit":"in","gsm":80,"thickness_mm":0.1},"knobs":{"nose":10,"wing":80}}`)
+	v := ask[builds.BuildView](c, "PATCH", "/builds/1/draft", `{"sheet":{"width":8.5,"height":11,"unit":"in","gsm":80,"thickness_mm":0.1},"knobs":{"nose":10,"wing":80}}`)
 	if !v.NeedsChild || v.Setup.Sheet.WidthMM != 215.9 {
 		t.Errorf("another sheet gives %+v", v)
 	}

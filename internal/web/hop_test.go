@@ -125,7 +125,7 @@ func TestSizesAndSchools(t *testing.T) {
 	if len(schools) != 2 || schools[0].ID != "D01" || schools[0].SideA.Outlook.Middle <= schools[0].SideB.Outlook.Middle || schools[0].Each < 3 || schools[0].Verdict != "" || schools[0].SideA.Tweak != 1 {
 		t.Fatalf("%+v", schools)
 	}
-	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"hip_radius":0.3,"catch_radius":0.3}}`)
+	ask[builds.BuildView](c, "PATCH", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"hip_radius":0.3,"catch_radius":0.3}}`)
 	hopsOf(c, 1, "distance", "distance", 0.01, 0.012)
 	if s := ask[[]motions.SchoolView](c, "POST", "/builds/1/schools", `{}`)[0]; s.SideB.Tweak != 2 || !strings.Contains(s.Verdict, "Too few") {
 		t.Errorf("%+v", s)
@@ -151,7 +151,7 @@ func TestHopClinic(t *testing.T) {
 	}
 	c := serve(t, false)
 	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"mudskipper","sheet":`+slip+`}`)
-	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"last":0.47}}`)
+	ask[builds.BuildView](c, "PATCH", "/builds/1/draft", `{"sheet":`+slip+`,"knobs":{"last":0.47}}`)
 	say := func() motion.Finding { return ask[motions.ClinicView](c, "POST", "/builds/1/clinic", `{}`).Finding }
 	if f := say(); f.Wants != 3 || f.Remedy != nil {
 		t.Errorf("%+v", f)

@@ -190,7 +190,7 @@ func TestClinicLoop(t *testing.T) {
 	}
 	c := serve(t, false)
 	ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"curlew","sheet":`+a4Sheet+`}`)
-	ask[builds.BuildView](c, "PUT", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":{"curl":0}}`)
+	ask[builds.BuildView](c, "PATCH", "/builds/1/draft", `{"sheet":`+a4Sheet+`,"knobs":{"curl":0}}`)
 	clinic := func() motions.ClinicView {
 		return ask[motions.ClinicView](c, "POST", "/builds/1/clinic", `{`+level+`}`)
 	}
@@ -208,7 +208,7 @@ func TestClinicLoop(t *testing.T) {
 	if f := drawn[glide.TurnTold](t, v.Told, "turn"); f.TurnN != 3 || f.TurnDeg >= 0 || len(f.Turn) < 3 {
 		t.Errorf("turn %v from %d throws, %d causes", f.TurnDeg, f.TurnN, len(f.Turn))
 	}
-	ask[builds.BuildView](c, "PUT", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
+	ask[builds.BuildView](c, "PATCH", "/builds/1/draft", fmt.Sprintf(`{"sheet":%s,"knobs":{"curl":%v}}`, a4Sheet, r.Changes[0].To))
 	ask[builds.BuildView](c, "POST", "/builds/1/tweaks", `{"why":"It dives."}`)
 	if v := clinic(); v.Kept == nil || v.Kept.Advice != "try more" || v.Kept.More != 3 {
 		t.Errorf("%+v", v.Kept)

@@ -65,7 +65,7 @@ func NewShared(s *store.Store, page fs.FS, sharing *hall.Sharing) (http.Handler,
 	if err != nil {
 		return nil, err
 	}
-	return app{compressed(hall.Guarded(http.NewCrossOriginProtection().Handler(router), sharing)), all.hall.Close}, nil
+	return app{compressed(hall.Named(hall.Guarded(http.NewCrossOriginProtection().Handler(router), sharing))), all.hall.Close}, nil
 }
 
 // Describe is the OpenAPI description in YAML.
@@ -103,6 +103,7 @@ func (a *areas) register(router *gin.Engine) huma.API {
 	json.Unmarshal = answer.ReadJSON
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
+	api.UseMiddleware(hall.Refuse(api), answer.Finite(api))
 	a.folding.Register(api)
 	a.papers.Register(api)
 	a.motion.Register(api)
@@ -164,10 +165,14 @@ func serveFiles(router *gin.Engine, page fs.FS) {
 	})
 }
 
-// Serve wraps a handler with the time limits of this program. Streams end when it is
-// shut down.
+// mostWriting is how long an answer may take to be worked out and read. Streams set limits
+// of their own, for each thing that they tell.
+const mostWriting = 2 * time.Minute
+
+// Serve wraps a handler with the time limits of this program: who never reads is not waited
+// for. Streams end when it is shut down.
 func Serve(h http.Handler) *http.Server {
-	s := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
+	s := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 60 * time.Second, WriteTimeout: mostWriting, IdleTimeout: 2 * time.Minute}
 	if a, ok := h.(app); ok {
 		s.RegisterOnShutdown(a.end)
 	}

@@ -2,9 +2,11 @@ package answer
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"regexp"
 	"strings"
@@ -13,6 +15,8 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/given"
+	"tussock/internal/say"
+	"tussock/internal/sequence"
 	"tussock/internal/store"
 )
 
@@ -31,10 +35,42 @@ func AsProblem(err error, prefix string) error {
 		return Refuse(prefix+wrong.Field, wrong.Value, wrong.Words())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("this does not exist, or lies in the bin")
-	case errors.Is(err, bench.ErrNothingChanged), errors.As(err, &child):
+	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNoChild), errors.Is(err, store.ErrRestoring), errors.As(err, &child):
 		return huma.Error409Conflict(err.Error())
+	case store.Busy(err):
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Tussock is busy; try again in a moment"), http.Header{"Retry-After": {"1"}})
+	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
+		return huma.Error503ServiceUnavailable("this was called off")
 	}
-	return huma.Error500InternalServerError("Tussock could not do this; nothing has been changed", err)
+	// What a database says is for whoever runs this, not for the page.
+	slog.Error("could not answer", "error", err)
+	return huma.Error500InternalServerError("Tussock could not do this; what it was is written where Tussock runs")
+}
+
+// Crossed is AsProblem for what moves a build of a pattern: two hands that moved the same
+// thing are told what it is now, knob by knob.
+func Crossed(p *sequence.Pattern, err error) error {
+	var c *bench.Crossed
+	if !errors.As(err, &c) {
+		return AsProblem(err, "")
+	}
+	var details []error
+	for _, x := range c.Crosses {
+		d := &huma.ErrorDetail{Location: "body." + x.What, Message: "the sheet is another one now, changed elsewhere"}
+		if x.What == "recipes" {
+			d.Message = "how a length is found was changed elsewhere"
+		}
+		if i := p.KnobIndex(x.What); i >= 0 {
+			k := p.Knobs[i]
+			d.Location, d.Value = "body.knobs."+x.What, x.There
+			d.Message = fmt.Sprintf("%s is %s now, moved elsewhere", k.Label, say.Value(x.There, k.Unit, 3))
+			if x.Here != x.There {
+				d.Message += "; here it is " + say.Value(x.Here, k.Unit, 3)
+			}
+		}
+		details = append(details, d)
+	}
+	return huma.Error409Conflict(c.Error(), details...)
 }
 
 // Refuse answers that something given is wrong: where it stands, its value, and a sentence.

@@ -65,7 +65,7 @@ func (s *Routes) binRoutes(api huma.API) {
 			v, err := s.store.Settings(ctx)
 			return &answer.Body[bench.Settings]{Body: v}, answer.AsProblem(err, "")
 		})
-	huma.Register(api, op("set-settings", http.MethodPut, "/settings", "Keep a person's choices"),
+	huma.Register(api, answer.HereOnly(op("set-settings", http.MethodPut, "/settings", "Keep a person's choices")),
 		func(ctx context.Context, in *answer.Body[bench.Settings]) (*answer.Body[bench.Settings], error) {
 			return in, answer.AsProblem(s.store.SetSettings(ctx, in.Body), "")
 		})

@@ -1,13 +1,16 @@
 package builds
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/sequence"
 	"tussock/internal/store"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
@@ -60,7 +63,7 @@ func (s *Routes) buildRoutes(api huma.API) {
 			return s.BuildView(ctx, in.ID)
 		})
 	huma.Register(api, op("duplicate-build", http.MethodPost, "/{id}/duplicate", "Copy a build's set-up, without its trials"), s.duplicateBuild)
-	huma.Register(api, op("set-draft", http.MethodPut, "/{id}/draft", "Keep knob moves as a draft"), s.setDraft)
+	huma.Register(api, op("move-draft", http.MethodPatch, "/{id}/draft", "Keep what was moved as a draft"), s.moveDraft)
 	huma.Register(api, op("discard-draft", http.MethodDelete, "/{id}/draft", "Put everything back to the newest tweak"), s.discardDraft)
 	huma.Register(api, op("make-tweak", http.MethodPost, "/{id}/tweaks", "Make the draft a tweak"), s.makeTweak)
 	huma.Register(api, op("change-tweak", http.MethodPatch, "/{id}/tweaks/{no}", "Note why a tweak was made"), s.changeTweak)
@@ -106,26 +109,24 @@ func (s *Routes) createBuild(ctx context.Context, in *createInput) (*answer.Body
 	if err := s.mustFold(p.ID, setup); err != nil {
 		return nil, err
 	}
-	if in.Body.Name == "" {
-		if in.Body.Name, err = s.freshName(ctx, p.Title); err != nil {
-			return nil, answer.AsProblem(err, "")
-		}
-	}
-	name, err := bench.CleanName("name", in.Body.Name)
+	name, err := named(in.Body.Name, p.Title)
 	if err != nil {
-		return nil, answer.AsProblem(err, "body.")
+		return nil, err
 	}
-	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: p.ID, Name: name, Draft: &setup})
+	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: p.ID, Draft: &setup}, name)
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
 	return s.BuildView(ctx, id)
 }
 
-// freshName is a title with the first free number.
-func (s *Routes) freshName(ctx context.Context, title string) (string, error) {
-	builds, err := s.store.Builds(ctx)
-	return bench.FreshName(title, builds), err
+// named is how a build gets its name: the one given, or the first free number of a title.
+func named(given, title string) (func([]*bench.Build) string, error) {
+	if given == "" {
+		return func(all []*bench.Build) string { return bench.FreshName(title, all) }, nil
+	}
+	name, err := bench.CleanName("name", given)
+	return func([]*bench.Build) string { return name }, answer.AsProblem(err, "body.")
 }
 
 // mustFold refuses a set-up that cannot be folded, with the step and the reason.
@@ -164,21 +165,37 @@ func (s *Routes) changeBuild(ctx context.Context, in *changeInput) (*answer.Body
 	if in.Body.Name == nil && in.Body.Step == nil {
 		return nil, answer.Refuse("body", nil, "nothing to change is given: send a name or a step")
 	}
+	name := ""
 	if in.Body.Name != nil {
-		name, err := bench.CleanName("name", *in.Body.Name)
-		if err != nil {
+		var err error
+		if name, err = bench.CleanName("name", *in.Body.Name); err != nil {
 			return nil, answer.AsProblem(err, "body.")
 		}
-		if err := s.store.Rename(ctx, in.ID, name); err != nil {
-			return nil, answer.AsProblem(err, "")
-		}
 	}
-	if in.Body.Step != nil {
-		if err := s.store.SetStep(ctx, in.ID, *in.Body.Step); err != nil {
-			return nil, answer.AsProblem(err, "")
+	return s.changed(ctx, in.ID, func(b *bench.Build, _ *sequence.Pattern) error {
+		b.Name = cmp.Or(name, b.Name)
+		if in.Body.Step != nil {
+			b.Step = *in.Body.Step
 		}
+		return nil
+	})
+}
+
+// changed changes a build and answers with it as it is then. Its set-ups know all knobs of
+// its pattern.
+func (s *Routes) changed(ctx context.Context, id int64, f func(*bench.Build, *sequence.Pattern) error) (*answer.Body[*BuildView], error) {
+	var p *sequence.Pattern
+	_, err := s.store.Update(ctx, id, func(b *bench.Build) (err error) {
+		if p, err = answer.FindPattern(b.Pattern); err != nil {
+			return err
+		}
+		b.Fill(p)
+		return f(b, p)
+	})
+	if err != nil {
+		return nil, answer.Crossed(p, err)
 	}
-	return s.BuildView(ctx, in.ID)
+	return s.BuildView(ctx, id)
 }
 
 func (s *Routes) duplicateBuild(ctx context.Context, in *answer.PathID) (*answer.Body[*BuildView], error) {
@@ -187,127 +204,144 @@ func (s *Routes) duplicateBuild(ctx context.Context, in *answer.PathID) (*answer
 		return nil, answer.AsProblem(err, "")
 	}
 	setup := b.Current()
-	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: b.Pattern, Name: bench.CopyName(b.Name), Draft: &setup})
+	id, err := s.store.CreateBuild(ctx, bench.Build{Pattern: b.Pattern, Name: bench.CopyName(b.Name), Draft: &setup}, nil)
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
 	return s.BuildView(ctx, id)
 }
 
+// VersionInput says what the page showed.
+type VersionInput struct {
+	Version int `json:"version" minimum:"1" doc:"of the build that the page shows: what another has moved since is not lost"`
+}
+
 type draftInput struct {
 	answer.PathID
-	Body answer.SetupInput
+	Body struct {
+		VersionInput
+		Knobs   map[string]float64 `json:"knobs,omitempty" doc:"those that were moved"`
+		Sheet   *answer.SheetInput `json:"sheet,omitempty" doc:"when it is another one"`
+		Recipes map[string]int     `json:"recipes,omitempty" doc:"all of them, when they are others"`
+	}
 }
 
-func (s *Routes) setDraft(ctx context.Context, in *draftInput) (*answer.Body[*BuildView], error) {
-	b, err := s.store.Build(ctx, in.ID)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	setup, err := in.Body.Setup(b.Pattern)
+// moveDraft moves what was moved on a page. Folding takes longer than a change may: it is
+// tried before, and again only when somebody else has moved something in between.
+func (s *Routes) moveDraft(ctx context.Context, in *draftInput) (*answer.Body[*BuildView], error) {
+	b, p, err := s.build(ctx, in.ID)
 	if err != nil {
 		return nil, err
 	}
-	if err := s.mustFold(b.Pattern, setup); err != nil {
+	moves := bench.Moves{Version: in.Body.Version, Knobs: in.Body.Knobs, Recipes: in.Body.Recipes}
+	if err := answer.CheckKnobs(p, moves.Knobs); err != nil {
 		return nil, err
 	}
-	if err := s.store.SetDraft(ctx, in.ID, b.Drafted(setup)); err != nil {
-		return nil, answer.AsProblem(err, "")
+	if err := answer.CheckRecipes(p, moves.Recipes); err != nil {
+		return nil, err
 	}
-	return s.BuildView(ctx, in.ID)
+	if in.Body.Sheet != nil {
+		spec, err := in.Body.Sheet.Spec()
+		if err != nil {
+			return nil, answer.AsProblem(err, "body.sheet.")
+		}
+		moves.Sheet = &spec
+	}
+	put := func(b *bench.Build, _ *sequence.Pattern) error {
+		if err := b.Put(moves); err != nil {
+			return err
+		}
+		return s.mustFold(p.ID, b.Current())
+	}
+	if err := put(b, p); err != nil {
+		return nil, answer.Crossed(p, err)
+	}
+	return s.changed(ctx, in.ID, put)
 }
 
-func (s *Routes) discardDraft(ctx context.Context, in *answer.PathID) (*answer.Body[*BuildView], error) {
-	b, err := s.store.Build(ctx, in.ID)
+// build is a build, its set-ups with all knobs of its pattern.
+func (s *Routes) build(ctx context.Context, id int64) (*bench.Build, *sequence.Pattern, error) {
+	b, err := s.store.Build(ctx, id)
 	if err != nil {
-		return nil, answer.AsProblem(err, "")
+		return nil, nil, answer.AsProblem(err, "")
 	}
 	p, err := answer.FindPattern(b.Pattern)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	if err := s.store.SetDraft(ctx, in.ID, b.Undrafted(p.FullKnobs(nil))); err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	return s.BuildView(ctx, in.ID)
+	b.Fill(p)
+	return b, p, nil
 }
 
-// WhyInput is a reason in words.
-type WhyInput struct {
+type discardInput struct {
 	answer.PathID
+	Version int `query:"version" minimum:"1" required:"true" doc:"of the build that the page shows"`
+}
+
+func (s *Routes) discardDraft(ctx context.Context, in *discardInput) (*answer.Body[*BuildView], error) {
+	return s.changed(ctx, in.ID, func(b *bench.Build, p *sequence.Pattern) error {
+		return b.Discard(in.Version, p.FullKnobs(nil))
+	})
+}
+
+type makeTweakInput struct {
+	answer.PathID
+	Body struct {
+		VersionInput
+		Why string `json:"why,omitempty" maxLength:"500"`
+	}
+}
+
+func (s *Routes) makeTweak(ctx context.Context, in *makeTweakInput) (*answer.Body[*BuildView], error) {
+	return s.changed(ctx, in.ID, func(b *bench.Build, p *sequence.Pattern) error {
+		return b.SettleAs(in.Body.Version, in.Body.Why, p, &ways.Of(p.Moves).Way)
+	})
+}
+
+type tweakWhyInput struct {
+	answer.PathID
+	No   int `path:"no" minimum:"1"`
 	Body struct {
 		Why string `json:"why,omitempty" maxLength:"500"`
 	}
 }
 
-func (s *Routes) makeTweak(ctx context.Context, in *WhyInput) (*answer.Body[*BuildView], error) {
-	b, err := s.store.Build(ctx, in.ID)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	t, err := s.settle(b, in.Body.Why)
-	if err != nil {
-		return nil, err
-	}
-	if _, err := s.store.MakeTweak(ctx, t.BuildID, t.No, t.Setup, t.Why); err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	return s.BuildView(ctx, in.ID)
-}
-
-// settle is the tweak that the draft becomes, by the rules of package bench.
-func (s *Routes) settle(b *bench.Build, why string) (*bench.Tweak, error) {
-	p, err := answer.FindPattern(b.Pattern)
-	if err != nil {
-		return nil, err
-	}
-	no, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	return &bench.Tweak{BuildID: b.ID, No: no, Setup: b.Current(), Why: why}, nil
-}
-
-type tweakWhyInput struct {
-	WhyInput
-	No int `path:"no" minimum:"1"`
-}
-
 func (s *Routes) changeTweak(ctx context.Context, in *tweakWhyInput) (*answer.Body[*BuildView], error) {
-	if err := s.store.SetWhy(ctx, in.ID, in.No, in.Body.Why); err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	return s.BuildView(ctx, in.ID)
+	return s.changed(ctx, in.ID, func(b *bench.Build, _ *sequence.Pattern) error {
+		i := slices.IndexFunc(b.Tweaks, func(t bench.Tweak) bool { return t.No == in.No })
+		if i < 0 {
+			return store.ErrNotFound
+		}
+		b.Tweaks[i].Why = in.Body.Why
+		return nil
+	})
 }
 
 type childInput struct {
 	answer.PathID
 	Body struct {
+		VersionInput
 		Name string `json:"name,omitempty" doc:"1 to 80 characters; made up when absent"`
 	}
 }
 
 func (s *Routes) makeChild(ctx context.Context, in *childInput) (*answer.Body[*BuildView], error) {
-	b, err := s.store.Build(ctx, in.ID)
+	b, p, err := s.build(ctx, in.ID)
 	if err != nil {
-		return nil, answer.AsProblem(err, "")
+		return nil, err
 	}
-	last := b.Latest()
-	if b.Draft == nil || last == nil {
-		return nil, huma.Error409Conflict("a child build is made from a draft that differs from a tweak; move a knob or change the sheet first")
-	}
-	if in.Body.Name == "" {
-		if in.Body.Name, err = s.freshName(ctx, b.Name+", child"); err != nil {
-			return nil, answer.AsProblem(err, "")
-		}
-	}
-	name, err := bench.CleanName("name", in.Body.Name)
+	name, err := named(in.Body.Name, b.Name+", child")
 	if err != nil {
-		return nil, answer.AsProblem(err, "body.")
+		return nil, err
 	}
-	id, err := s.store.MakeChild(ctx, b.ID, bench.Build{Pattern: b.Pattern, Name: name, ParentID: &b.ID, ParentTweak: &last.No, Draft: b.Draft})
+	id, err := s.store.MakeChild(ctx, in.ID, func(b *bench.Build, all []*bench.Build) (bench.Build, error) {
+		b.Fill(p)
+		child, err := b.Child(in.Body.Version)
+		child.Name = name(all)
+		return child, err
+	})
 	if err != nil {
-		return nil, answer.AsProblem(err, "")
+		return nil, answer.Crossed(p, err)
 	}
 	return s.BuildView(ctx, id)
 }

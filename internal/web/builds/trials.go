@@ -10,6 +10,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/motion"
+	"tussock/internal/store"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
@@ -39,7 +40,12 @@ func (in TrialInput) Trial(w *motion.Way) (bench.Trial, error) {
 
 type logInput struct {
 	answer.PathID
-	Body TrialInput
+	Body struct {
+		TrialInput
+		VersionInput
+		Setup answer.SetupInput `json:"setup" doc:"what the page showed when it was tried: it is booked on that, and on nothing else"`
+		Key   string            `json:"key,omitempty" doc:"a trial that is sent again with the same key is logged once"`
+	}
 }
 
 // LoggedView is the build after a throw was logged, and the throw's number so
@@ -51,11 +57,13 @@ type LoggedView struct {
 }
 
 func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[LoggedView], error) {
-	b, err := s.store.Build(ctx, in.ID)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
+	if err := bench.CheckKey("key", in.Body.Key); err != nil {
+		return nil, answer.AsProblem(err, "body.")
 	}
-	p, err := answer.FindPattern(b.Pattern)
+	if v, err := s.loggedAs(ctx, in.Body.Key); v != nil || err != nil {
+		return v, err
+	}
+	b, p, err := s.build(ctx, in.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -63,27 +71,57 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 	if err != nil {
 		return nil, err
 	}
-	var settle *bench.Tweak
-	var tweak int64
-	no, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
-	switch {
-	case errors.Is(err, bench.ErrNothingChanged):
-		tweak, no = b.Latest().ID, b.Latest().No
-	case err != nil:
-		return nil, answer.AsProblem(err, "")
-	default:
-		settle = &bench.Tweak{BuildID: b.ID, No: no, Setup: b.Current()}
-	}
-	defer s.forget()
-	id, err := s.store.LogTrial(ctx, settle, tweak, t)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	v, err := s.BuildView(ctx, in.ID)
+	t.Key = in.Body.Key
+	shown, err := in.Body.Setup.Setup(p.ID)
 	if err != nil {
 		return nil, err
 	}
-	return answer.OK(LoggedView{id, no, v.Body})
+	if len(bench.Changes(b.Current(), shown, p.IsHard)) > 0 {
+		if err := s.mustFold(p.ID, shown); err != nil {
+			return nil, err
+		}
+	}
+	defer s.forget()
+	var tweak *bench.Tweak
+	_, err = s.store.Update(ctx, in.ID, func(b *bench.Build) (err error) {
+		b.Fill(p)
+		if tweak, err = b.Book(shown, in.Body.Version, p, &ways.Of(p.Moves).Way); err != nil {
+			return err
+		}
+		tweak.Trials = append(tweak.Trials, t)
+		return nil
+	})
+	if err != nil {
+		// Sent twice at once, the other one was first.
+		if v, again := s.loggedAs(ctx, in.Body.Key); v != nil && again == nil {
+			return v, nil
+		}
+		return nil, answer.Crossed(p, err)
+	}
+	return s.logged(ctx, in.ID, tweak.Trials[len(tweak.Trials)-1].ID, tweak.No)
+}
+
+// loggedAs is the answer to a trial that was logged under a key already, or nil.
+func (s *Routes) loggedAs(ctx context.Context, key string) (*answer.Body[LoggedView], error) {
+	if key == "" {
+		return nil, nil
+	}
+	trial, build, tweak, err := s.store.TrialByKey(ctx, key)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return s.logged(ctx, build, trial, tweak)
+}
+
+func (s *Routes) logged(ctx context.Context, build, trial int64, tweak int) (*answer.Body[LoggedView], error) {
+	v, err := s.BuildView(ctx, build)
+	if err != nil {
+		return nil, err
+	}
+	return answer.OK(LoggedView{trial, tweak, v.Body})
 }
 
 type changeTrialInput struct {
@@ -96,11 +134,7 @@ func (s *Routes) changeTrial(ctx context.Context, in *changeTrialInput) (*answer
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	b, err := s.store.Build(ctx, id)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	p, err := answer.FindPattern(b.Pattern)
+	_, p, err := s.build(ctx, id)
 	if err != nil {
 		return nil, err
 	}

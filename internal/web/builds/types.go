@@ -46,6 +46,7 @@ type BuildView struct {
 	Title      string              `json:"title" doc:"of the pattern"`
 	Unprinted  string              `json:"unprinted" doc:"letters of the name that the print's font lacks; empty when a PDF has it whole"`
 	Step       int                 `json:"step"`
+	Version    int                 `json:"version" doc:"of what lies on the table; to be sent along with what is moved"`
 	Setup      bench.Setup         `json:"setup" doc:"on the table now: the draft, or the newest tweak"`
 	Draft      bool                `json:"draft"`
 	Changes    []answer.ChangeView `json:"changes" doc:"of the draft, since the newest tweak or the pattern"`

@@ -9,23 +9,19 @@ import (
 	"tussock/internal/prints"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/store"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
 
 // BuildView answers with a build as it stands.
 func (s *Routes) BuildView(ctx context.Context, id int64) (*answer.Body[*BuildView], error) {
-	b, err := s.store.Build(ctx, id)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	p, err := answer.FindPattern(b.Pattern)
+	b, p, err := s.build(ctx, id)
 	if err != nil {
 		return nil, err
 	}
-	v := &BuildView{ID: b.ID, Name: b.Name, Unprinted: prints.Unprinted(b.Name), Pattern: b.Pattern, Title: p.Title, Step: b.Step, Setup: b.Current(),
+	v := &BuildView{ID: b.ID, Version: b.Version, Name: b.Name, Unprinted: prints.Unprinted(b.Name), Pattern: b.Pattern, Title: p.Title, Step: b.Step, Setup: b.Current(),
 		Changes: []answer.ChangeView{}, Tweaks: []TweakView{}, Children: []answer.BuildRef{}, Trials: b.Trials(), UpdatedAt: b.UpdatedAt}
-	v.Setup.Knobs = p.FullKnobs(v.Setup.Knobs)
 	before := bench.Setup{Sheet: v.Setup.Sheet, Knobs: p.FullKnobs(nil)}
 	for _, t := range b.Tweaks {
 		if t.No == 1 {
@@ -66,15 +62,11 @@ func ViewTrial(t bench.Trial) TrialView {
 }
 
 func (s *Routes) addFamily(ctx context.Context, b *bench.Build, v *BuildView) error {
+	children, parent, err := s.store.Family(ctx, b)
 	if b.ParentID != nil && b.ParentTweak != nil {
 		// A parent in the bin is still named by its number alone.
-		ref := answer.BuildRef{ID: *b.ParentID, Tweak: *b.ParentTweak}
-		if parent, err := s.store.Build(ctx, *b.ParentID); err == nil {
-			ref.Name = parent.Name
-		}
-		v.Parent = &ref
+		v.Parent = &answer.BuildRef{ID: *b.ParentID, Name: parent, Tweak: *b.ParentTweak}
 	}
-	children, err := s.store.Children(ctx, b.ID)
 	for _, c := range children {
 		v.Children = append(v.Children, answer.BuildRef{ID: c.ID, Name: c.Name, Tweak: *c.ParentTweak})
 	}
@@ -83,15 +75,15 @@ func (s *Routes) addFamily(ctx context.Context, b *bench.Build, v *BuildView) er
 
 // again is a trial to begin with.
 func (s *Routes) again(ctx context.Context, b *bench.Build, w *motion.Way) (TrialInput, error) {
-	var others []*bench.Build
+	var elsewhere bench.Trial
 	if b.Trials() == 0 {
-		all, err := s.store.Builds(ctx)
-		if err != nil {
+		last, err := s.store.LastTrial(ctx)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
 			return TrialInput{}, err
 		}
-		others = all
+		elsewhere = last
 	}
-	return ViewTrial(bench.Again(b, others, w)).TrialInput, nil
+	return ViewTrial(bench.Again(b, elsewhere, w)).TrialInput, nil
 }
 
 func viewCard(b *bench.Build) BuildCard {

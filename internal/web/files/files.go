@@ -2,13 +2,9 @@ package files
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"maps"
 	"net/http"
-	"os"
-	"path/filepath"
-	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -42,7 +38,6 @@ const (
 	maxBundleBytes  = 8 << 20
 	maxBundleTweaks = 1000
 	maxBundleTrials = 50_000
-	maxBackupBytes  = 64 << 20
 )
 
 // Bundle is a build in one file.
@@ -93,8 +88,7 @@ func (x BundleTrial) readings() map[string]float64 {
 func (s *Routes) fileRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "get-bundle", Method: http.MethodGet, Path: "/api/v1/builds/{id}/bundle", Summary: "A build in one file"}, s.getBundle)
 	huma.Register(api, huma.Operation{OperationID: "add-bundle", Method: http.MethodPost, Path: "/api/v1/bundles", Summary: "Read a build back from its file", MaxBodyBytes: maxBundleBytes}, s.addBundle)
-	huma.Register(api, huma.Operation{OperationID: "get-backup", Method: http.MethodGet, Path: "/api/v1/backup", Summary: "Everything in one file"}, s.getBackup)
-	huma.Register(api, huma.Operation{OperationID: "restore-backup", Method: http.MethodPost, Path: "/api/v1/backup", Summary: "Replace everything by a backup", MaxBodyBytes: maxBackupBytes}, s.restoreBackup)
+	s.backupRoutes(api)
 }
 
 type bundleAnswer struct {
@@ -189,52 +183,4 @@ func (s *Routes) checkSetup(pattern, where string, setup bench.Setup) error {
 		return err
 	}
 	return answer.CheckKnobs(p, setup.Knobs)
-}
-
-func (s *Routes) getBackup(ctx context.Context, _ *struct{}) (out *answer.File, err error) {
-	dir, err := os.MkdirTemp("", "tussock-backup-")
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
-	path := filepath.Join(dir, "backup.tussock")
-	if err := s.store.Backup(ctx, path); err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	data, err := os.ReadFile(path)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	name := "tussock-" + time.Now().Format("2006-01-02") + ".tussock"
-	return &answer.File{Type: "application/octet-stream", Disposition: `attachment; filename="` + name + `"`, Body: data}, nil
-}
-
-type backupInput struct {
-	RawBody []byte `contentType:"application/octet-stream"`
-}
-
-// RestoredView says where what was there before is kept.
-type RestoredView struct {
-	Kept string `json:"kept" doc:"file with everything as it was before"`
-}
-
-func (s *Routes) restoreBackup(ctx context.Context, in *backupInput) (out *answer.Body[RestoredView], err error) {
-	if len(in.RawBody) < 100 || !slices.Equal(in.RawBody[:15], []byte("SQLite format 3")) {
-		return nil, answer.Refuse("body", fmt.Sprintf("%d bytes", len(in.RawBody)), "this file is not a Tussock backup; nothing has been changed")
-	}
-	dir, err := os.MkdirTemp("", "tussock-restore-")
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
-	path := filepath.Join(dir, "backup.tussock")
-	if err := os.WriteFile(path, in.RawBody, 0o600); err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	defer s.forget()
-	kept, err := s.store.Restore(ctx, path)
-	if err != nil {
-		return nil, answer.Refuse("body", nil, "the backup cannot be read: "+err.Error())
-	}
-	return answer.OK(RestoredView{kept})
 }

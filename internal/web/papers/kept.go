@@ -158,49 +158,24 @@ func (s *Routes) addLeftovers(ctx context.Context, in *leftoversInput) (*answer.
 	if of == "" {
 		of = "a sheet"
 	}
-	have, err := s.store.Papers(ctx, false)
-	if err != nil {
-		return nil, answer.AsProblem(err, "")
-	}
-	grain, stiffness := "", string(sheet.Ordinary)
-	for i := range have {
-		p := &have[i]
-		if p.ID != b.PaperID {
-			continue
-		}
-		grain, stiffness = p.Grain, p.Stiffness
-		if p.Left != nil && b.Used > 0 {
-			n := max(0, *p.Left-b.Used)
-			p.Left = &n
-			if err := s.store.ChangePaper(ctx, *p); err != nil {
-				return nil, answer.AsProblem(err, "")
-			}
-		}
-	}
 	for i, q := range b.Pieces {
 		if !sheet.SideRange.Holds(q.WidthMM) || !sheet.SideRange.Holds(q.HeightMM) {
 			return nil, answer.Refuse(fmt.Sprintf("body.pieces[%d]", i), q.WidthMM, fmt.Sprintf("%s is too small to keep: a sheet has %s", say.By(q.WidthMM, q.HeightMM, 1), sheet.SideRange))
 		}
-		if err := s.keepLeftover(ctx, have, of, spec, q, grain, stiffness); err != nil {
-			return nil, answer.AsProblem(err, "")
+	}
+	_, err := s.store.UpdatePapers(ctx, func(have []bench.Paper) ([]bench.Paper, error) {
+		d := bench.Drawer{Papers: have}
+		cut := d.Take(b.PaperID, b.Used)
+		for _, q := range b.Pieces {
+			spec.WidthMM, spec.HeightMM = hundredth(q.WidthMM), hundredth(q.HeightMM)
+			d.Keep(of, spec, cut, q.Count)
 		}
+		return d.Changed(), d.Check()
+	})
+	if err != nil {
+		return nil, answer.AsProblem(err, "body.")
 	}
 	return s.List(ctx, false)
-}
-
-func (s *Routes) keepLeftover(ctx context.Context, have []bench.Paper, of string, spec bench.SheetSpec, q LeftoverInput, grain, stiffness string) error {
-	origin := []rune("Leftover of " + of)
-	name := string(origin[:min(len(origin), bench.MaxName)])
-	spec.WidthMM, spec.HeightMM, spec.Paper = hundredth(q.WidthMM), hundredth(q.HeightMM), name
-	for _, p := range have {
-		if p.Origin == of && p.Sheet.WidthMM == spec.WidthMM && p.Sheet.HeightMM == spec.HeightMM && p.Left != nil {
-			n := *p.Left + q.Count
-			p.Left = &n
-			return s.store.ChangePaper(ctx, p)
-		}
-	}
-	_, err := s.store.AddPapers(ctx, bench.Paper{Name: name, Sheet: spec, Grain: grain, Stiffness: stiffness, Left: &q.Count, Origin: of})
-	return err
 }
 
 // hundredth of a millimetre: finer than any cut.
