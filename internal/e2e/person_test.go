@@ -4,11 +4,13 @@ import (
 	"context"
 	"encoding/json"
 	"net"
+	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -26,19 +28,46 @@ type hall struct {
 	url  string
 	data string
 	stop func()
+	// before, when set, is called with each request before it is answered.
+	before atomic.Pointer[func(*http.Request)]
+}
+
+// holds makes requests to a path wait; let lets all of them go on.
+func (h *hall) holds(method, end string) (let func()) {
+	gate := make(chan struct{})
+	wait := func(r *http.Request) {
+		if r.Method == method && strings.HasSuffix(r.URL.Path, end) {
+			<-gate
+		}
+	}
+	h.before.Store(&wait)
+	return func() { h.before.Store(nil); close(gate) }
 }
 
 // open starts Tussock on a data file; an empty name makes a new one.
 func open(t testing.TB, data string, seed bool) *hall {
 	t.Helper()
+	if data == "" {
+		data = filepath.Join(t.TempDir(), "tussock.db")
+	}
+	h := &hall{data: data}
+	h.start(t, "127.0.0.1:0", seed)
+	return h
+}
+
+// again starts Tussock anew, where it was before, after it was stopped.
+func (h *hall) again(t testing.TB) {
+	t.Helper()
+	h.start(t, strings.TrimPrefix(h.url, "http://"), false)
+}
+
+func (h *hall) start(t testing.TB, addr string, seed bool) {
+	t.Helper()
 	dist, built := page.FS()
 	if !built {
 		t.Fatal("the page is not built; run make build")
 	}
-	if data == "" {
-		data = filepath.Join(t.TempDir(), "tussock.db")
-	}
-	s, err := store.Open(t.Context(), data)
+	s, err := store.Open(t.Context(), h.data)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -47,18 +76,24 @@ func open(t testing.TB, data string, seed bool) *hall {
 			t.Fatal(err)
 		}
 	}
-	h, err := web.New(s, dist)
+	handler, err := web.New(s, dist)
 	if err != nil {
 		t.Fatal(err)
 	}
-	l, err := net.Listen("tcp", "127.0.0.1:0")
+	l, err := net.Listen("tcp", addr)
 	if err != nil {
 		t.Fatal(err)
 	}
-	server := web.Serve(h)
+	server := web.Serve(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if f := h.before.Load(); f != nil {
+			(*f)(r)
+		}
+		handler.ServeHTTP(w, r)
+	}))
 	go func() { _ = server.Serve(l) }() // ends with Close below
 	var once sync.Once
-	stop := func() {
+	h.url = "http://" + l.Addr().String()
+	h.stop = func() {
 		once.Do(func() {
 			if err := server.Close(); err != nil {
 				t.Error(err)
@@ -68,8 +103,7 @@ func open(t testing.TB, data string, seed bool) *hall {
 			}
 		})
 	}
-	t.Cleanup(stop)
-	return &hall{"http://" + l.Addr().String(), data, stop}
+	t.Cleanup(h.stop)
 }
 
 // person sits before one browser window.

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { Link, NavLink, Route, Routes, useNavigate } from "react-router";
 import { Toaster } from "sonner";
+import { useEvents } from "./events";
 import { useShortcuts } from "./keys";
 import { Palette } from "./parts/Palette";
 import { ShortcutList } from "./parts/ShortcutList";
@@ -18,6 +19,7 @@ import { undoLast } from "./undo";
 export function App() {
   const { settings, change } = useSettings();
   useTheme(settings.theme);
+  useEvents();
   const navigate = useNavigate();
   const [shown, setShown] = useState<"keys" | "palette" | null>(null);
   const swap = settings.units === "mm" ? "in" : "mm";

@@ -1,17 +1,24 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, speak, type Settings } from "./api/client";
+import { keepOwnSettings } from "./api/own";
 import { question, changed, know } from "./api/queries";
 import type { Units } from "./units";
 
 const first: Settings = { units: "mm", hand: "right", theme: "auto" };
+
+async function keepSettings(s: Settings): Promise<Settings> {
+  if (!(await api.me()).guest) return api.setSettings(s);
+  keepOwnSettings(s);
+  return s;
+}
 
 /** A person's choices and how to change them; changes show at once. */
 export function useSettings() {
   const queries = useQueryClient();
   const { data } = useQuery(question.settings());
   const change = useMutation({
-    mutationFn: (part: Partial<Settings>) => api.setSettings({ ...(data ?? first), ...part }),
+    mutationFn: (part: Partial<Settings>) => keepSettings({ ...(data ?? first), ...part }),
     onMutate: (part) => {
       if (part.units) {
         speak(part.units);
@@ -24,6 +31,9 @@ export function useSettings() {
   });
   return { settings: data ?? first, change: change.mutate };
 }
+
+/** Whether this is a device of the hall, not the machine where Tussock runs. */
+export const useGuest = () => useQuery(question.me()).data?.guest ?? false;
 
 export const useUnits = (): Units => useSettings().settings.units;
 

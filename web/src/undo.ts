@@ -16,6 +16,11 @@ export function offerUndo(label: string, back: () => Promise<unknown>) {
   toast(label, { action: { label: "Undo", onClick: () => void take(entry) } });
 }
 
+/** Notes a change that can be undone without saying so: it is seen anyway. */
+export function noteUndo(label: string, back: () => Promise<unknown>) {
+  done.push({ label, back });
+}
+
 async function take(entry: Undoable) {
   const i = done.indexOf(entry);
   if (i < 0) return;

@@ -1,7 +1,10 @@
 import createClient from "openapi-fetch";
 import { EventSourceParserStream } from "eventsource-parser/stream";
 import { said, type Units } from "../say";
+import { ownSettings } from "./own";
+import { me } from "./page";
 import type { components, paths } from "./schema";
+import type { Moves } from "../bench/frame/moves";
 
 type Schemas = components["schemas"];
 export type Division = Schemas["DivisionView"];
@@ -64,13 +67,15 @@ export type Optimum = Schemas["OptimumView"];
 export type SearchProgress = Schemas["Progress"];
 export type Settings = Schemas["Settings"];
 export type Bundle = Schemas["Bundle"];
+export type Sharing = Schemas["SharingView"];
+export type Me = Schemas["MeView"];
+export type HallEvent = Schemas["Event"];
 
 const client = createClient<paths>({ baseUrl: "/" });
 
 // Sentences carry their quantities: they are put into the person's units as they come in.
 // What is asked before the units are known waits for them.
 let spoken: Units | undefined;
-const settings = "/api/v1/settings";
 let heard: Promise<unknown> | undefined;
 
 /** From now on sentences are told in these units. */
@@ -81,8 +86,8 @@ export const speak = (units: Units) => {
 async function inTheirUnits(text: string): Promise<string> {
   if (!text.includes("⟨")) return text;
   if (!spoken) {
-    heard ??= fetch(settings)
-      .then((r) => r.json() as Promise<Schemas["Settings"]>)
+    heard ??= api
+      .settings()
       .then((s) => (spoken ??= s.units))
       .catch(() => (heard = undefined));
     await heard;
@@ -91,6 +96,10 @@ async function inTheirUnits(text: string): Promise<string> {
 }
 
 client.use({
+  onRequest({ request }) {
+    request.headers.set("X-Tussock-Page", me);
+    return request;
+  },
   async onResponse({ response }) {
     if (!response.headers.get("Content-Type")?.includes("json")) return undefined;
     const { status, statusText, headers } = response;
@@ -315,19 +324,38 @@ export const api = {
   duplicate: (id: number) => read<Build>(client.POST("/api/v1/builds/{id}/duplicate", at(id))),
   binBuild: (id: number) => read(client.DELETE("/api/v1/builds/{id}", at(id))),
   restoreBuild: (id: number) => read<Build>(client.POST("/api/v1/builds/{id}/restore", at(id))),
-  setDraft: (id: number, setup: Setup) =>
-    read<Build>(client.PUT("/api/v1/builds/{id}/draft", { ...at(id), body: setupInput(setup) })),
-  discardDraft: (id: number) => read<Build>(client.DELETE("/api/v1/builds/{id}/draft", at(id))),
-  makeTweak: (id: number, why: string) =>
-    read<Build>(client.POST("/api/v1/builds/{id}/tweaks", { ...at(id), body: { why } })),
+  /** last: the page is about to go, and cannot wait for an answer. */
+  moveDraft: (id: number, m: Moves, last = false) =>
+    read<Build>(
+      client.PATCH("/api/v1/builds/{id}/draft", {
+        ...at(id),
+        body: {
+          version: m.version,
+          knobs: m.knobs,
+          ...(m.sheet ? { sheet: sheetInput(m.sheet) } : {}),
+          ...(m.recipes ? { recipes: m.recipes } : {}),
+        },
+        keepalive: last,
+      }),
+    ),
+  discardDraft: (id: number, version: number) =>
+    read<Build>(client.DELETE("/api/v1/builds/{id}/draft", { params: { path: { id }, query: { version } } })),
+  makeTweak: (id: number, version: number, why: string) =>
+    read<Build>(client.POST("/api/v1/builds/{id}/tweaks", { ...at(id), body: { version, why } })),
   setWhy: (id: number, no: number, why: string) =>
     read<Build>(
       client.PATCH("/api/v1/builds/{id}/tweaks/{no}", { params: { path: { id, no } }, body: { why } }),
     ),
-  makeChild: (id: number, name: string) =>
-    read<Build>(client.POST("/api/v1/builds/{id}/children", { ...at(id), body: name ? { name } : {} })),
-  logTrial: (id: number, trial: TrialInput) =>
-    read<Schemas["LoggedView"]>(client.POST("/api/v1/builds/{id}/trials", { ...at(id), body: trial })),
+  makeChild: (id: number, version: number) =>
+    read<Build>(client.POST("/api/v1/builds/{id}/children", { ...at(id), body: { version } })),
+  /** A trial with what the page showed when it was tried; the same key is logged once. */
+  logTrial: (id: number, trial: TrialInput, shown: { setup: Setup; version: number }, key: string) =>
+    read<Schemas["LoggedView"]>(
+      client.POST("/api/v1/builds/{id}/trials", {
+        ...at(id),
+        body: { ...trial, setup: setupInput(shown.setup), version: shown.version, key },
+      }),
+    ),
   changeTrial: (id: number, trial: TrialInput) =>
     read<Build>(client.PUT("/api/v1/trials/{id}", { ...at(id), body: trial })),
   binTrial: (id: number) => read<Build>(client.DELETE("/api/v1/trials/{id}", at(id))),
@@ -422,10 +450,23 @@ export const api = {
     if (!found) throw new Problem(0, "The search ended without an answer.", []);
     return found;
   },
-  sharing: () => read<Schemas["SharingView"]>(client.GET("/api/v1/sharing")),
+  me: () => read<Me>(client.GET("/api/v1/me")),
+  callMe: (name: string) => read<Me>(client.PUT("/api/v1/me", { body: { name } })),
+  putOut: (id: number) => read<Sharing>(client.DELETE("/api/v1/devices/{id}", at(id))),
+  copies: () => read<Schemas["CopiesView"]>(client.GET("/api/v1/copies")),
+  restoreCopy: (day: string) =>
+    read<{ kept: string }>(client.POST("/api/v1/copies/{day}/restore", { params: { path: { day } } })),
+  sharing: () => read<Sharing>(client.GET("/api/v1/sharing")),
   tellStep: (id: number, step: number, device: string) =>
     read(client.POST("/api/v1/builds/{id}/at", { ...at(id), body: { step, device } })),
-  settings: () => read<Settings>(client.GET("/api/v1/settings")),
+  /** Those of the house; a guest's own choices lie over them. */
+  settings: async (): Promise<Settings> => {
+    const [house, { guest }] = await Promise.all([
+      read<Settings>(client.GET("/api/v1/settings")),
+      read<Me>(client.GET("/api/v1/me")),
+    ]);
+    return guest ? { ...house, ...ownSettings() } : house;
+  },
   setSettings: (s: Settings) => read<Settings>(client.PUT("/api/v1/settings", { body: s })),
   bin: () => read<Schemas["BinView"]>(client.GET("/api/v1/bin")),
   addBundle: (bundle: Bundle) => read<Build>(client.POST("/api/v1/bundles", { body: bundle })),

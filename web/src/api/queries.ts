@@ -9,10 +9,12 @@ import {
   api,
   type Build,
   type Clinic,
+  type Me,
   type Pattern,
   type Replay,
   type Settings,
   type Setup,
+  type Sharing,
   type SheetInput,
   type SheetSpec,
   type SizeInput,
@@ -51,6 +53,8 @@ export const question = {
   moves: () => queryOptions({ queryKey: ["moves"], queryFn: api.moves, staleTime: Infinity }),
   sizes: () => queryOptions({ queryKey: ["sizes"], queryFn: api.sizes, staleTime: Infinity }),
   plainPaper: () => queryOptions({ queryKey: ["plain-paper"], queryFn: api.plainPaper, staleTime: Infinity }),
+  me: () => queryOptions({ queryKey: ["me"], queryFn: api.me, staleTime: Infinity }),
+  copies: () => queryOptions({ queryKey: ["copies"], queryFn: api.copies, staleTime: 0 }),
   sharing: () => queryOptions({ queryKey: ["sharing"], queryFn: api.sharing, refetchInterval: 3000 }),
   bin: () => queryOptions({ queryKey: ["bin"], queryFn: api.bin, staleTime: 0 }),
 
@@ -300,6 +304,7 @@ async function anew(q: QueryClient, which: QueryFilters) {
 export const changed = {
   everything: (q: QueryClient) => anew(q, {}),
   builds: (q: QueryClient) => anew(q, { queryKey: question.builds().queryKey }),
+  build: (q: QueryClient, id: number) => anew(q, { queryKey: question.build(id).queryKey }),
   papers: (q: QueryClient) => anew(q, { queryKey: question.papers().queryKey }),
   settings: (q: QueryClient) => anew(q, { queryKey: question.settings().queryKey }),
   /** Sentences that are on the page were told in the units before. */
@@ -317,6 +322,8 @@ export const callOff = (q: QueryClient) =>
 /** Puts what is known already where it is asked for. */
 export const know = {
   build: (q: QueryClient, b: Build) => q.setQueryData(question.build(b.id).queryKey, b),
+  me: (q: QueryClient, m: Me) => q.setQueryData(question.me().queryKey, m),
+  sharing: (q: QueryClient, s: Sharing) => q.setQueryData(question.sharing().queryKey, s),
   settings: (q: QueryClient, change: (old: Settings | undefined) => Settings) =>
     q.setQueryData(question.settings().queryKey, change),
 };

@@ -1,15 +1,16 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Bundle } from "../api/client";
-import { changed } from "../api/queries";
-import { Button, Caution, Choice } from "../parts/controls";
+import { changed, know, question } from "../api/queries";
+import { Button, Caution, Choice, Field } from "../parts/controls";
 import { SharingBox } from "../parts/SharingBox";
-import { useSettings } from "../settings";
+import { useGuest, useSettings } from "../settings";
 
 /** Units, hand, theme; everything in one file and back. */
 export function SettingsPlace() {
   const { settings: s, change } = useSettings();
+  const guest = useGuest();
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [problem, setProblem] = useState("");
@@ -37,6 +38,12 @@ export function SettingsPlace() {
       await changed.everything(queries);
       void navigate(`/bench/${b.id}`);
       return `${b.name} is on the bench.`;
+    });
+  const restoreCopy = (day: string) =>
+    attempt(async () => {
+      const { kept } = await api.restoreCopy(day);
+      await changed.everything(queries);
+      return `Everything is as on ${dayWords(day)}. What was there before is kept in ${kept}.`;
     });
   const restore = (file: File) =>
     attempt(async () => {
@@ -90,10 +97,17 @@ export function SettingsPlace() {
             onChange={(theme) => change({ theme })}
           />
         </section>
-        <section className={`${box} space-y-4`}>
-          <h2 className="text-2xl">Other devices</h2>
-          <SharingBox />
-        </section>
+        {guest ? (
+          <section className={`${box} space-y-4`}>
+            <h2 className="text-2xl">This device</h2>
+            <ThisDevice />
+          </section>
+        ) : (
+          <section className={`${box} space-y-4`}>
+            <h2 className="text-2xl">Other devices</h2>
+            <SharingBox />
+          </section>
+        )}
         <section className={`${box} space-y-4`}>
           <h2 className="text-2xl">Files</h2>
           <div>
@@ -108,37 +122,145 @@ export function SettingsPlace() {
               onPick={(f) => void readBuild(f)}
             />
           </div>
-          <div>
-            <h3 className="text-lg">Everything</h3>
-            <p className="mb-2 text-sm text-quiet">
-              All builds, tweaks, throws, papers and settings in one file.
-            </p>
-            <a
-              href="/api/v1/backup"
-              download
-              className="inline-flex min-h-11 items-center border-2 border-ink bg-panel px-4 font-semibold hover:bg-ground"
-            >
-              Save everything to a file
-            </a>
-            <FilePick label="Read everything back" accept=".tussock" onPick={setWaiting} />
-            {waiting && (
-              <div className="mt-3 border-2 border-ink p-3">
-                <p>
-                  Replace everything here by <b>{waiting.name}</b>? What is here now is kept in a file beside
-                  the data.
-                </p>
-                <div className="mt-2 flex gap-2">
-                  <Button weight="main" onClick={() => void restore(waiting)}>
-                    Replace everything
-                  </Button>
-                  <Button onClick={() => setWaiting(null)}>Leave it</Button>
+          {!guest && (
+            <div>
+              <h3 className="text-lg">Everything</h3>
+              <p className="mb-2 text-sm text-quiet">
+                All builds, tweaks, throws, papers and settings in one file.
+              </p>
+              <a
+                href="/api/v1/backup"
+                download
+                className="inline-flex min-h-11 items-center border-2 border-ink bg-panel px-4 font-semibold hover:bg-ground"
+              >
+                Save everything to a file
+              </a>
+              <FilePick label="Read everything back" accept=".tussock" onPick={setWaiting} />
+              {waiting && (
+                <div className="mt-3 border-2 border-ink p-3">
+                  <p>
+                    Replace everything here by <b>{waiting.name}</b>? What is here now is kept in a file
+                    beside the data.
+                  </p>
+                  <div className="mt-2 flex gap-2">
+                    <Button weight="main" onClick={() => void restore(waiting)}>
+                      Replace everything
+                    </Button>
+                    <Button onClick={() => setWaiting(null)}>Leave it</Button>
+                  </div>
                 </div>
-              </div>
-            )}
-          </div>
+              )}
+              <Copies onRestore={(day) => void restoreCopy(day)} />
+            </div>
+          )}
         </section>
       </div>
     </main>
+  );
+}
+
+const dayWords = (day: string) =>
+  new Date(`${day}T12:00`).toLocaleDateString([], {
+    weekday: "long",
+    day: "numeric",
+    month: "long",
+    year: "numeric",
+  });
+
+/** The daily copies, and what could not be read when Tussock was started. */
+function Copies({ onRestore }: { onRestore: (day: string) => void }) {
+  const copies = useQuery(question.copies()).data;
+  const [asked, setAsked] = useState<string | null>(null);
+  if (!copies) return null;
+  return (
+    <div className="mt-4">
+      <h3 className="text-lg">Daily copies</h3>
+      <p className="text-sm text-quiet">
+        Everything as it was when Tussock was first used on a day, the last seven days of use. They lie in{" "}
+        {copies.folder}, beside the data.
+      </p>
+      {copies.copies.length === 0 && <p className="mt-1">The first one is being written.</p>}
+      <ul className="mt-1">
+        {copies.copies.map((c) => (
+          <li key={c.day} className="flex flex-wrap items-center gap-x-3 border-t border-line py-1.5">
+            <span className="grow">
+              {dayWords(c.day)} <span className="text-sm text-quiet">{Math.ceil(c.bytes / 1024)} kB</span>
+            </span>
+            {asked === c.day ? (
+              <>
+                <Button
+                  weight="main"
+                  onClick={() => {
+                    setAsked(null);
+                    onRestore(c.day);
+                  }}
+                >
+                  Replace everything
+                </Button>
+                <Button onClick={() => setAsked(null)}>Leave it</Button>
+              </>
+            ) : (
+              <Button aria-label={`Put back what was on ${dayWords(c.day)}`} onClick={() => setAsked(c.day)}>
+                Put back
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {copies.asides.length > 0 && (
+        <Caution title="Some rows could not be read and were set aside">
+          <ul className="mt-1 list-inside list-disc">
+            {copies.asides.map((a) => (
+              <li key={a.what + a.at}>
+                {a.what}, on {new Date(a.at).toLocaleDateString()}: {a.why}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-1">All else is there. A daily copy from before may have them whole.</p>
+        </Caution>
+      )}
+    </div>
+  );
+}
+
+/** How this device of the hall is called. */
+function ThisDevice() {
+  const queries = useQueryClient();
+  const me = useQuery(question.me()).data;
+  const [name, setName] = useState<string | null>(null);
+  const [problem, setProblem] = useState("");
+  const call = async () => {
+    try {
+      know.me(queries, await api.callMe(name ?? ""));
+      setName(null);
+      setProblem("");
+    } catch (e) {
+      setProblem(e instanceof Error ? e.message : "That did not work.");
+    }
+  };
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void call();
+      }}
+    >
+      <Field
+        label="Called"
+        className="grow"
+        value={name ?? me?.name ?? ""}
+        maxLength={80}
+        problem={problem || undefined}
+        hint="So that others see who is where. Units, hand and theme above hold for this device alone."
+        onChange={(e) => setName(e.target.value)}
+      />
+      {name !== null && (
+        <Button type="submit" weight="main">
+          Keep
+        </Button>
+      )}
+    </form>
   );
 }
 

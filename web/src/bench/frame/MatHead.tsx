@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../../api/client";
 import { changed } from "../../api/queries";
-import { Button, Field } from "../../parts/controls";
+import { Button, Caution, Field } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { offerUndo } from "../../undo";
 import { number, sizeWords } from "../../units";
@@ -37,6 +37,15 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
     "block w-full cursor-pointer px-4 py-2 text-left outline-none data-highlighted:bg-ink data-highlighted:text-panel";
   return (
     <div className={`mb-3 ${className}`}>
+      {bench.crossed && (
+        <Caution title="Moved on another device as well">
+          <p className="mt-1">{bench.crossed.problem.message}.</p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button onClick={bench.crossed.theirs}>Take what is there</Button>
+            <Button onClick={() => void bench.crossed?.mine()}>Keep what I moved</Button>
+          </div>
+        </Caution>
+      )}
       <div className="flex items-start justify-between gap-3">
         {name === null ? (
           <h1 className="text-[1.7rem] lg:text-3xl">{build.name}</h1>

@@ -193,14 +193,13 @@ export function DraftBox({ ready }: { ready: Ready }) {
   if (!build.draft) return null;
   const next = build.tweaks.length + 1;
   const child = async () => {
-    const b = await bench.change(api.makeChild(build.id, ""));
+    const b = await bench.change(api.makeChild(build.id, build.version));
     if (b) {
-      await bench.putBack();
       void navigate(`/bench/${b.id}/fold/1`);
     }
   };
   const settle = async () => {
-    const b = await bench.change(api.makeTweak(build.id, why));
+    const b = await bench.change(api.makeTweak(build.id, build.version, why));
     if (b) setWhy("");
   };
   return (

@@ -13,12 +13,11 @@ import {
 } from "../../api/client";
 
 import { useMoves } from "../../parts/useMoves";
+import { useDraft } from "./useDraft";
 import { callOff, question, changed, know } from "../../api/queries";
 
 export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
-
-const sameSetup = (a: Setup, b: Setup) => JSON.stringify(a) === JSON.stringify(b);
 
 /** A value as it was when it last rested for so many ms. */
 function useRested<T>(value: T | undefined, ms: number): T | undefined {
@@ -36,9 +35,15 @@ export function useBench(id: number) {
   const queries = useQueryClient();
   const build = useQuery(question.build(id));
   const patterns = useQuery(question.patterns());
-  // What the hand is moving right now; null while it rests on what is saved.
-  const [edit, setEdit] = useState<Setup | null>(null);
-  const setup = edit ?? build.data?.setup;
+  const show = useCallback(
+    (b: Build) => {
+      know.build(queries, b);
+      void changed.builds(queries);
+    },
+    [queries],
+  );
+  const draft = useDraft(id, build.data, show);
+  const { setup } = draft;
   // While the motion is looked at, it is asked for first; the pictures of the steps follow
   // when the dial rests.
   const [search] = useSearchParams();
@@ -67,13 +72,6 @@ export function useBench(id: number) {
   const [good, setGood] = useState<Replay>();
   if (view?.ok && view !== good) setGood(view);
 
-  const show = useCallback(
-    (b: Build) => {
-      know.build(queries, b);
-      void changed.builds(queries);
-    },
-    [queries],
-  );
   /** Runs a change of the build and says what was refused. */
   const change = async (call: Promise<Build>): Promise<Build | undefined> => {
     try {
@@ -82,23 +80,9 @@ export function useBench(id: number) {
       return b;
     } catch (e) {
       toast.error(e instanceof Error ? e.message : "That did not work.");
+      // Somebody else may have been faster: then it is shown as it is now.
+      if (e instanceof Problem && e.status === 409) await changed.build(queries, id);
       return undefined;
-    }
-  };
-  const keep = async (next: Setup) => {
-    if (build.data && sameSetup(next, build.data.setup)) {
-      setEdit(null);
-      return;
-    }
-    try {
-      const b = await api.setDraft(id, next);
-      show(b);
-      setEdit((now) => (now && sameSetup(now, next) ? null : now));
-    } catch (e) {
-      // A set-up that cannot be folded is not kept; the slip says why.
-      if (!(e instanceof Problem && e.status === 422)) {
-        toast.error(e instanceof Error ? e.message : "The draft could not be kept.");
-      }
     }
   };
   const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
@@ -120,18 +104,17 @@ export function useBench(id: number) {
     moving,
     view,
     good: view?.ok ? view : (good ?? view),
-    tryOut: setEdit,
-    keep,
+    tryOut: draft.tryOut,
+    keep: draft.keep,
     /** Shows a set-up and keeps it. */
-    set: (next: Setup) => {
-      setEdit(next);
-      return keep(next);
-    },
+    set: draft.keep,
+    version: draft.version,
+    crossed: draft.crossed,
     change,
     show,
     putBack: async () => {
-      setEdit(null);
-      if (build.data?.draft) await change(api.discardDraft(id));
+      draft.drop();
+      if (build.data?.draft) await change(api.discardDraft(id, build.data.version));
     },
   };
 }

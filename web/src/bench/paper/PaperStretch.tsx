@@ -43,8 +43,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
       // The server converts and checks; the answer carries the sheet in mm.
       const view = await api.replayInput(pattern.id, input);
       const next = { ...setup, sheet: view.sheet };
-      bench.show(await api.setDraft(build.id, next));
-      void bench.set(next);
+      await bench.set(next);
       setAsked(null);
       setGetting(false);
       void navigate(`/bench/${build.id}/paper`);

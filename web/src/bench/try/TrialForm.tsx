@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Moving, Problem, Stats, Trial, TrialInput, TrialKind, TrialRecord } from "../../api/client";
+import { freshKey } from "../../api/page";
 import { Button, Choice, Field, Select } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import {
@@ -49,6 +50,18 @@ function draftOf(t: TrialInput, way: Moving, units: Units): Draft {
   };
 }
 
+/** Readings with those taken out that are of one trial only. */
+function emptied(read: Record<string, string>, way: Moving): Record<string, string> {
+  const once = new Set(way.records.filter((r) => !r.kept).map((r) => r.id));
+  return Object.fromEntries(Object.entries(read).map(([id, t]) => [id, once.has(id) ? "" : t]));
+}
+
+const sameRead = (a: Record<string, string>, b: Record<string, string>) =>
+  Object.entries(a).every(([id, t]) => t === b[id]);
+
+/** Whether nothing was noted but readings. */
+const isBare = (d: Draft) => d.seen.length === 0 && d.note === "";
+
 /** Round values near the usual one, for logging with two taps. */
 function near(r: TrialRecord, stats: Stats | undefined, units: Units): number[] {
   if (r.usual.length > 0) return r.usual;
@@ -80,7 +93,8 @@ export function TrialForm({
   stats: Record<string, Stats> | undefined;
   editing: Trial | null;
   problem: Problem | null;
-  onSave: (t: TrialInput) => Promise<boolean>;
+  /** key: the same trial sent twice is logged once. */
+  onSave: (t: TrialInput, key: string) => Promise<boolean>;
   onCancel: () => void;
 }) {
   const units = useUnits();
@@ -88,6 +102,8 @@ export function TrialForm({
   const [draft, setDraft] = useState(() => draftOf(editing ?? conditions, way, units));
   const [own, setOwn] = useState<{ field: string; message: string } | null>(null);
   const mainField = useRef<HTMLDivElement>(null);
+  const sending = useRef(0);
+  const failed = useRef<{ text: string; key: string } | null>(null);
   const set = (part: Partial<Draft>) => {
     setOwn(null);
     setDraft((d) => ({ ...d, ...part }));
@@ -139,12 +155,21 @@ export function TrialForm({
       read[r.id] = r.sides.length > 0 && !draft.plus[r.id] ? -si : si;
     }
     const { seen, thrower, place, air, note } = draft;
+    // Enter twice: what was typed is on its way already, and nothing new stands here.
+    if (sending.current > 0 && Object.keys(read).every((id) => recordOf(id)?.kept) && isBare(draft)) return;
     const under = editing?.under ?? logged(way, how);
-    if (await onSave({ kind: kind?.name ?? "", read, under, seen, thrower, place, air, note })) {
-      const next = { ...draft.read };
-      for (const r of way.records) if (!r.kept) next[r.id] = "";
-      setDraft((d) => ({ ...d, read: next, seen: [], note: "" }));
-    }
+    // The form is free for the next one at once; what was typed comes back if it is refused.
+    const was = draft;
+    setDraft((d) => ({ ...d, read: emptied(d.read, way), seen: [], note: "" }));
+    sending.current++;
+    const trial = { kind: kind?.name ?? "", read, under, seen, thrower, place, air, note };
+    // Sent again after no answer came, it may have been logged already.
+    const text = JSON.stringify(trial);
+    const key = failed.current?.text === text ? failed.current.key : freshKey();
+    const sent = await onSave(trial, key);
+    failed.current = sent ? null : { text, key };
+    sending.current--;
+    if (!sent) setDraft((d) => (isBare(d) && sameRead(d.read, emptied(d.read, way)) ? was : d));
   };
   const wrong = (id: string) => (own?.field === id ? own.message : problem?.field(id));
   const chip =

@@ -84,7 +84,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
     }
   };
   const words = (t: TrialInput) => `The ${way.words.one}${sizeOf(t, way, units)}`;
-  const save = async (input: TrialInput): Promise<boolean> => {
+  const save = async (input: TrialInput, key: string): Promise<boolean> => {
     setProblem(null);
     try {
       if (editing) {
@@ -94,7 +94,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
         offerUndo(`${words(input)} is saved`, async () => show(await api.changeTrial(old.id, readings(old))));
         return true;
       }
-      const logged = await api.logTrial(build.id, input);
+      const logged = await api.logTrial(build.id, input, { setup: ready.setup, version: bench.version }, key);
       show(logged.build);
       setSearch({});
       offerUndo(`${words(input)} is logged at tweak ${logged.tweak}`, async () =>
@@ -102,13 +102,16 @@ export function TryStretch({ ready }: { ready: Ready }) {
       );
       return true;
     } catch (e) {
-      if (e instanceof Problem) setProblem(e);
-      else toast.error(`The ${way.words.one} could not be kept.`);
+      if (e instanceof Problem) {
+        setProblem(e);
+        // Somebody else may have moved something: it is shown as it is now.
+        if (e.status === 409) await changed.build(queries, build.id);
+      } else toast.error(`The ${way.words.one} could not be kept.`);
       return false;
     }
   };
   const stats = record && tweak?.stats[record.id];
-  const general = problem && problem.fields.length === 0 ? problem : null;
+  const general = problem && (problem.fields.length === 0 || problem.status === 409) ? problem : null;
   return (
     <>
       <Mat className="lg:max-h-none">

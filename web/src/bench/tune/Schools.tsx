@@ -64,7 +64,9 @@ function Side({
   const set = async () => {
     const next = { ...setup, knobs: side.knobs };
     await bench.set(next);
-    await bench.change(api.makeTweak(build.id, `${question} ${letter}: ${words}`.slice(0, 500)));
+    await bench.change(
+      api.makeTweak(build.id, bench.version, `${question} ${letter}: ${words}`.slice(0, 500)),
+    );
   };
   const now = build.tweaks.at(-1)?.no === side.tweak && !build.draft;
   return (

@@ -91,7 +91,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
     const hard = o.needs_sheet && build.trials > 0;
     if (!hard && o.changes.some((c) => !c.lever.trial)) {
       const why = `Searched for: ${chosen?.label ?? aim}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;
-      await bench.change(api.makeTweak(build.id, why.slice(0, 500)));
+      await bench.change(api.makeTweak(build.id, bench.version, why.slice(0, 500)));
     }
     setFound(null);
   };

@@ -232,7 +232,7 @@ function Diagnosis({
     const next = changed(latest.setup, remedy);
     await bench.set(next);
     const b = await bench.change(
-      api.makeTweak(build.id, `${f.title} ${remedy.do} ${remedy.where}`.slice(0, 500)),
+      api.makeTweak(build.id, bench.version, `${f.title} ${remedy.do} ${remedy.where}`.slice(0, 500)),
     );
     if (b) onDone();
   };
