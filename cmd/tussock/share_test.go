@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"net/http/cookiejar"
+	"net/url"
 	"path/filepath"
 	"regexp"
 	"strings"
@@ -42,9 +43,9 @@ func TestServeShared(t *testing.T) {
 		t.Fatal(err)
 	}
 	device := &http.Client{Jar: jar, Timeout: 5 * time.Second}
-	status := func(url string) int {
+	status := func(at string) int {
 		t.Helper()
-		req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, url, nil)
+		req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, at, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -64,7 +65,13 @@ func TestServeShared(t *testing.T) {
 		if s := status(there[1] + "/api/v1/health"); s != 403 {
 			t.Errorf("without a code: %d", s)
 		}
-		status(there[1] + "/join?code=" + code[1])
+		res, err := device.PostForm(there[1]+"/join", url.Values{"code": {code[1]}, "name": {"Tablet"}}) //nolint:noctx // the client has a time limit
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := res.Body.Close(); err != nil {
+			t.Fatal(err)
+		}
 		if s := status(there[1] + "/api/v1/health"); s != 200 {
 			t.Errorf("after the code: %d", s)
 		}

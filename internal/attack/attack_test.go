@@ -4,7 +4,6 @@
 package attack
 
 import (
-	"bufio"
 	"context"
 	"fmt"
 	"io"
@@ -96,6 +95,9 @@ type running struct {
 	cmd *exec.Cmd
 	out *strings.Builder
 	mu  *sync.Mutex
+	// gone is closed when it has ended, well when well is set.
+	gone chan struct{}
+	well bool
 }
 
 var address = regexp.MustCompile(`Tussock is at (http://\S+)`)
@@ -120,39 +122,43 @@ func begin(t *testing.T, args ...string) *running {
 func launch(t *testing.T, args ...string) *running {
 	t.Helper()
 	cmd := exec.CommandContext(t.Context(), program, append(args, "--addr", "127.0.0.1:0")...)
-	pipe, err := cmd.StdoutPipe()
-	if err != nil {
-		t.Fatal(err)
-	}
-	cmd.Stderr = cmd.Stdout
-	r := &running{cmd: cmd, out: &strings.Builder{}, mu: &sync.Mutex{}}
+	r := &running{cmd: cmd, out: &strings.Builder{}, mu: &sync.Mutex{}, gone: make(chan struct{})}
+	cmd.Stdout, cmd.Stderr = r, r
 	if err := cmd.Start(); err != nil {
 		t.Fatal(err)
 	}
 	go func() {
-		for scan := bufio.NewScanner(pipe); scan.Scan(); {
-			r.mu.Lock()
-			r.out.WriteString(scan.Text() + "\n")
-			r.mu.Unlock()
-		}
+		r.well = cmd.Wait() == nil
+		close(r.gone)
 	}()
 	return r
+}
+
+// Write takes what the program says.
+func (r *running) Write(b []byte) (int, error) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return r.out.Write(b)
+}
+
+// launchPlain is a command that serves nothing.
+func launchPlain(t *testing.T, args ...string) *exec.Cmd {
+	t.Helper()
+	return exec.CommandContext(t.Context(), program, args...)
 }
 
 // kill ends it as a power cut would.
 func (r *running) kill() {
 	_ = r.cmd.Process.Kill() // it may have gone already
-	_ = r.cmd.Wait()         // killed is what it was to be
+	<-r.gone
 }
 
 // ends waits for a program that refuses to start, and gives what it says.
 func (r *running) ends(t *testing.T) string {
 	t.Helper()
-	done := make(chan error, 1)
-	go func() { done <- r.cmd.Wait() }()
 	select {
-	case err := <-done:
-		if err == nil {
+	case <-r.gone:
+		if r.well {
 			t.Errorf("it ends as if all were well: %s", r.out)
 		}
 	case <-time.After(20 * time.Second):

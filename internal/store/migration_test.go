@@ -4,20 +4,18 @@ import (
 	"maps"
 	"path/filepath"
 	"testing"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // Throws that were kept before readings had names come through with every reading, and
 // with none that was not taken.
 func TestThrowsOfTheFirstSchemas(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "old.tussock")
-	s := openAt(t, path)
-	p, err := provider(s.write)
-	if err != nil {
+	if err := BringDown(t.Context(), path, 3); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := p.DownTo(t.Context(), 3); err != nil {
-		t.Fatal(err)
-	}
+	db := sqlx.MustOpen("sqlite", dsn(path, "immediate"))
 	for _, q := range []string{
 		`INSERT INTO builds (id, pattern, name, created_at, updated_at) VALUES (1, 'curlew', 'Old', '2026-01-01T00:00:00Z', '2026-01-01T00:00:00Z')`,
 		`INSERT INTO tweaks (id, build_id, no, setup, created_at) VALUES (1, 1, 1, '{"sheet":{},"knobs":{}}', '2026-01-01T00:00:00Z')`,
@@ -25,12 +23,14 @@ func TestThrowsOfTheFirstSchemas(t *testing.T) {
 		`INSERT INTO trials (tweak_id, distance_m, note, at) VALUES (1, 0, 'hit the pillar', '2026-01-01T00:02:00Z')`,
 		`INSERT INTO trials (tweak_id, seen, at) VALUES (1, '["dived"]', '2026-01-01T00:03:00Z')`,
 	} {
-		if _, err := s.write.Exec(q); err != nil {
+		if _, err := db.Exec(q); err != nil {
 			t.Fatal(err)
 		}
 	}
-	closed(t, s)
-	s = openAt(t, path)
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s := openAt(t, path)
 	defer closed(t, s)
 	b, err := s.Build(t.Context(), 1)
 	if err != nil {

@@ -77,8 +77,13 @@ func recognise(ctx context.Context, path string) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, db.Close()) }()
+	// Killed when it was made, a file may hold nothing yet.
+	var tables int
+	if err := db.GetContext(ctx, &tables, `SELECT count(*) FROM sqlite_master`); err == nil && tables == 0 {
+		return nil
+	}
 	var version int64
-	if err := db.GetContext(ctx, &version, `SELECT max(version_id) FROM goose_db_version`); err != nil {
+	if err := db.GetContext(ctx, &version, `SELECT coalesce(max(version_id), 0) FROM goose_db_version`); err != nil {
 		return unread(id == applicationID)
 	}
 	var builds int

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"errors"
+	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
@@ -126,32 +127,8 @@ func TestRestoreWhileOthersWrite(t *testing.T) {
 	if err := s.Backup(ctx, file); err != nil {
 		t.Fatal(err)
 	}
-	stop := make(chan struct{})
-	var mu sync.Mutex
-	acknowledged := map[string]bool{}
-	var wg sync.WaitGroup
-	for hand := range 4 {
-		wg.Go(func() {
-			for i := 0; ; i++ {
-				select {
-				case <-stop:
-					return
-				default:
-				}
-				key := string(rune('a'+hand)) + "-" + strings.Repeat("x", i%7) + time.Now().Format("150405.000000000")
-				_, err := s.Update(context.WithoutCancel(ctx), id, func(b *bench.Build) error {
-					tw := b.Latest()
-					tw.Trials = append(tw.Trials, bench.Trial{Read: map[string]float64{"distance": 1}, Key: key})
-					return nil
-				})
-				if err == nil {
-					mu.Lock()
-					acknowledged[key] = true
-					mu.Unlock()
-				}
-			}
-		})
-	}
+	w := writers{s: s, id: id, acknowledged: map[string]bool{}, stop: make(chan struct{})}
+	w.begin(4)
 	var kept []string
 	others := 0
 	for range 5 {
@@ -159,8 +136,8 @@ func TestRestoreWhileOthersWrite(t *testing.T) {
 		for range 2 {
 			pair.Go(func() {
 				k, err := s.Restore(context.WithoutCancel(ctx), file)
-				mu.Lock()
-				defer mu.Unlock()
+				w.mu.Lock()
+				defer w.mu.Unlock()
 				switch {
 				case err == nil:
 					kept = append(kept, k)
@@ -173,8 +150,8 @@ func TestRestoreWhileOthersWrite(t *testing.T) {
 		}
 		pair.Wait()
 	}
-	close(stop)
-	wg.Wait()
+	close(w.stop)
+	w.wg.Wait()
 	if len(kept) < 5 {
 		t.Errorf("%d restored, %d waited", len(kept), others)
 	}
@@ -199,13 +176,48 @@ func TestRestoreWhileOthersWrite(t *testing.T) {
 		closed(t, old)
 	}
 	lost := 0
-	for k := range acknowledged {
+	for k := range w.acknowledged {
 		if !found[k] {
 			lost++
 		}
 	}
-	if lost > 0 || len(acknowledged) < 20 {
-		t.Errorf("%d of %d acknowledged trials are lost", lost, len(acknowledged))
+	if lost > 0 || len(w.acknowledged) < 20 {
+		t.Errorf("%d of %d acknowledged trials are lost", lost, len(w.acknowledged))
+	}
+}
+
+// writers log trials at one build, all at once, until they are stopped.
+type writers struct {
+	s            *Store
+	id           int64
+	mu           sync.Mutex
+	acknowledged map[string]bool // by key
+	stop         chan struct{}
+	wg           sync.WaitGroup
+}
+
+func (w *writers) begin(hands int) {
+	for hand := range hands {
+		w.wg.Go(func() {
+			for i := 0; ; i++ {
+				select {
+				case <-w.stop:
+					return
+				default:
+				}
+				key := fmt.Sprintf("h%d-%d", hand, i)
+				_, err := w.s.Update(context.Background(), w.id, func(b *bench.Build) error {
+					tw := b.Latest()
+					tw.Trials = append(tw.Trials, bench.Trial{Read: map[string]float64{"distance": 1}, Key: key})
+					return nil
+				})
+				if err == nil {
+					w.mu.Lock()
+					w.acknowledged[key] = true
+					w.mu.Unlock()
+				}
+			}
+		})
 	}
 }
 

@@ -110,6 +110,23 @@ func (s *Store) migrate(ctx context.Context) error {
 	return err
 }
 
+// BringDown takes the schema of a file back to an earlier version, as it was before that
+// was brought up to date. It is for tests of upgrades; what the earlier one had no place
+// for is lost.
+func BringDown(ctx context.Context, path string, version int64) (err error) {
+	s, err := Open(ctx, path)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, s.Close()) }()
+	p, err := provider(s.write)
+	if err != nil {
+		return err
+	}
+	_, err = p.DownTo(ctx, version)
+	return err
+}
+
 // Tell has f called after every change of a build, with its number; 0 says that all may
 // have changed.
 func (s *Store) Tell(f func(ctx context.Context, build int64)) { s.told = f }

@@ -4,7 +4,7 @@ import { said, type Units } from "../say";
 import { ownSettings } from "./own";
 import { me } from "./page";
 import type { components, paths } from "./schema";
-import type { Moves } from "../bench/frame/moves";
+import type { Moves } from "./moves";
 
 type Schemas = components["schemas"];
 export type Division = Schemas["DivisionView"];

@@ -4,7 +4,7 @@ import { toast } from "sonner";
 import { api, Problem, type Build, type Setup } from "../../api/client";
 import { question } from "../../api/queries";
 import { noteUndo } from "../../undo";
-import { back, isNothing, laid, movesOf, onTop, without, type Moves } from "./moves";
+import { back, isNothing, laid, movesOf, onTop, without, type Moves } from "../../api/moves";
 
 /**
  * The set-up on the table with what a hand moves on it. Only what was moved is sent, one

@@ -1,4 +1,4 @@
-import type { Setup, SheetSpec } from "../../api/client";
+import type { Setup, SheetSpec } from "./client";
 
 /** What a hand has moved and not kept yet, and the version of the build that it saw. */
 export interface Moves {
