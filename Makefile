@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/d
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: beliefs build demo serve test check unit browser races race fuzz bench words screenshots tools compiler chromium poppler clean
+.PHONY: attack beliefs build demo serve test check unit browser races race fuzz load bench words screenshots tools compiler chromium poppler clean
 
 build: bin/tussock
 
@@ -48,6 +48,15 @@ races: compiler web/dist/index.html
 
 race: compiler web/dist/index.html
 	go test -race $$(go list ./... | grep -v /e2e)
+
+# What goes wrong in a hall, for minutes: kills, damaged and foreign files, nonsense on
+# every route, two hands. Prints what was tried, what survived, what was lost.
+attack:
+	TUSSOCK_ATTACK=1 go test -count=1 -timeout 20m -v ./internal/attack | grep -v '^=== '
+
+# A full hall of thirty people for a minute, three times.
+load:
+	for i in 1 2 3; do TUSSOCK_LOAD=1 go test -count=1 -timeout 5m -v -run TestFullHall ./internal/attack | grep -v '^=== '; done
 
 fuzz:
 	go test ./internal/sequence -run '^$$' -fuzz FuzzParse -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s

@@ -12,7 +12,7 @@ import (
 // floors are the packages of the core, which compute and know nothing of HTTP, SQL or
 // pages. A package imports from the floors below its own alone.
 var floors = [][]string{
-	{"geom", "say", "order"},
+	{"geom", "say", "order", "turn"},
 	{"given", "fit"},
 	{"sheet", "motion"},
 	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame", "motion/hop/leap"},
@@ -36,11 +36,11 @@ var floors = [][]string{
 
 // only are packages that stay narrow: they import nothing of ours but these.
 var only = map[string][]string{
-	"geom": {}, "say": {}, "order": {},
+	"geom": {}, "say": {}, "order": {}, "turn": {},
 	"given":           {"say"},
 	"fit":             {"order", "say"},
 	"motion":          {"given", "order", "say"},
-	"tune":            {"motion"},
+	"tune":            {"motion", "turn"},
 	"motion/blame":    {},
 	"bench":           {"given", "motion", "order", "say", "sheet"},
 	"closure":         {"fold", "geom"},

@@ -120,6 +120,9 @@ func serve(ctx context.Context, out io.Writer, o serving) (err error) {
 	copies := make(chan struct{})
 	go func() {
 		defer close(copies)
+		if err := web.Warm(ctx, handler); err != nil && ctx.Err() == nil {
+			slog.Error("what is asked first could not be worked out before", "error", err)
+		}
 		keepCopies(ctx, s)
 	}()
 	defer func() { <-copies }()

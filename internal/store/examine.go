@@ -3,11 +3,14 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"path/filepath"
 	"time"
 
 	"github.com/jmoiron/sqlx"
+	"modernc.org/sqlite"
+	sqlite3 "modernc.org/sqlite/lib"
 )
 
 // Aside is a row that could not be read when the file was opened. It is kept as it was.
@@ -33,7 +36,7 @@ func (s *Store) Examine(ctx context.Context) ([]Aside, error) {
 	}
 	found, err := s.unreadable(ctx)
 	if err != nil || len(found) == 0 {
-		return nil, err
+		return nil, s.orDamaged(err)
 	}
 	var out []Aside
 	err = s.inTx(ctx, func(tx *sqlx.Tx) error {
@@ -45,7 +48,19 @@ func (s *Store) Examine(ctx context.Context) ([]Aside, error) {
 		}
 		return nil
 	})
-	return out, err
+	return out, s.orDamaged(err)
+}
+
+// orDamaged is an error as it is, or says that pages of the file are damaged.
+func (s *Store) orDamaged(err error) error {
+	var e *sqlite.Error
+	if errors.As(err, &e) {
+		switch e.Code() & 0xff {
+		case sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB, sqlite3.SQLITE_ERROR, sqlite3.SQLITE_IOERR:
+			return &Refused{filepath.Base(s.Path), "is damaged: " + e.Error(), true}
+		}
+	}
+	return err
 }
 
 // unreadable finds the rows whose contents cannot be decoded.

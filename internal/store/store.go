@@ -70,7 +70,7 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	read.SetMaxIdleConns(readers)
 	s := &Store{write: write, read: read, Path: path, now: time.Now}
 	if err := s.migrate(ctx); err != nil {
-		return nil, errors.Join(fmt.Errorf("opening %s: %w", path, err), s.Close())
+		return nil, errors.Join(fmt.Errorf("opening %s: %w", path, s.orDamaged(err)), s.Close())
 	}
 	return s, nil
 }

@@ -155,7 +155,11 @@ func (s *Store) changeTrial(ctx context.Context, id int64, q string, args ...any
 		if err := tx.GetContext(ctx, &build, buildOfTrial, id); err != nil {
 			return err
 		}
-		return one(tx.ExecContext(ctx, `UPDATE builds SET updated_at = ? WHERE id = ?`, text(s.now()), build))
+		var was string
+		if err := tx.GetContext(ctx, &was, `SELECT updated_at FROM builds WHERE id = ?`, build); err != nil {
+			return err
+		}
+		return one(tx.ExecContext(ctx, `UPDATE builds SET updated_at = ? WHERE id = ?`, text(s.after(moment(was))), build))
 	})
 	return s.tell(ctx, build, err)
 }

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"reflect"
+	"time"
 
 	"github.com/jmoiron/sqlx"
 
@@ -62,7 +63,7 @@ func (s *Store) updateIn(ctx context.Context, tx *sqlx.Tx, id int64, f func(*ben
 		}
 	}
 	if fresh || b.Name != was.Name || b.Version != was.Version || !reflect.DeepEqual(b.Draft, was.Draft) || mustJSON(b.Touched) != touched {
-		b.UpdatedAt = s.now()
+		b.UpdatedAt = s.after(b.UpdatedAt)
 	}
 	return b, one(tx.ExecContext(ctx, `UPDATE builds SET name = ?, step = ?, draft = ?, version = ?, touched = ?, updated_at = ? WHERE id = ?`,
 		b.Name, b.Step, draftText(b.Draft), b.Version, mapText(b.Touched), text(b.UpdatedAt), id))
@@ -87,4 +88,14 @@ func (s *Store) MakeChild(ctx context.Context, parent int64, f func(parent *benc
 		return err
 	})
 	return id, s.tell(ctx, parent, s.tell(ctx, id, err))
+}
+
+// after is now, or a little later than a moment that is not before it: what was changed
+// twice within a millisecond is told apart.
+func (s *Store) after(was time.Time) time.Time {
+	now := s.now().Truncate(time.Millisecond)
+	if !now.After(was) {
+		now = was.Add(time.Millisecond)
+	}
+	return now
 }

@@ -73,6 +73,7 @@ func Optimise(ctx context.Context, levers []motion.Lever, free []int, f motion.M
 	}
 	s := &search{ctx: ctx, levers: levers, free: free, f: f, goal: goal, of: evals + rounds[0].left + rounds[1].left, tell: tell}
 	base := motion.Positions(levers)
+	f = inTurn(f)
 	before, err := f(ctx, base, motion.Whole)
 	if err != nil {
 		return Found{}, err

@@ -13,6 +13,7 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"tussock/internal/motion"
+	"tussock/internal/turn"
 )
 
 // Effect is what a step of one lever does to each measure, up and down.
@@ -26,9 +27,22 @@ func (e Effect) Size(measure string) float64 {
 	return math.Max(math.Abs(e.Up[measure]), math.Abs(e.Down[measure]))
 }
 
+// inTurn gives way to others before each measuring.
+func inTurn(f motion.Measure) motion.Measure {
+	return func(ctx context.Context, at []float64, by motion.Sample) (motion.Measures, error) {
+		ctx, done, err := turn.Take(ctx)
+		if err != nil {
+			return nil, err
+		}
+		defer done()
+		return f(ctx, at, by)
+	}
+}
+
 // Sensitivity moves each lever by one step up and down. Effects are sorted by what they
 // do to the first measure named.
 func Sensitivity(ctx context.Context, levers []motion.Lever, f motion.Measure, by string) ([]Effect, error) {
+	f = inTurn(f)
 	base := motion.Positions(levers)
 	zero, err := f(ctx, base, motion.Whole)
 	if err != nil {
@@ -70,6 +84,7 @@ type Point struct {
 
 // Sweep moves one lever over its range, or over part of it, and measures by a sample.
 func Sweep(ctx context.Context, levers []motion.Lever, which int, lo, hi float64, n int, f motion.Measure, by motion.Sample) ([]Point, error) {
+	f = inTurn(f)
 	var out []Point
 	for k := range n {
 		x := motion.Positions(levers)

@@ -4,6 +4,8 @@
 package web
 
 import (
+	"context"
+	"errors"
 	"io/fs"
 	"net/http"
 	"reflect"
@@ -16,6 +18,7 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"tussock/internal/store"
+	"tussock/internal/turn"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 	"tussock/internal/web/builds"
@@ -42,7 +45,8 @@ type areas struct {
 // app is the handler with what must be ended before it.
 type app struct {
 	http.Handler
-	end func()
+	end  func()
+	warm func(context.Context) error
 }
 
 // New makes the handler, for this machine alone. page may be nil when the front end is
@@ -65,7 +69,20 @@ func NewShared(s *store.Store, page fs.FS, sharing *hall.Sharing) (http.Handler,
 	if err != nil {
 		return nil, err
 	}
-	return app{compressed(hall.Named(hall.Guarded(http.NewCrossOriginProtection().Handler(router), sharing))), all.hall.Close}, nil
+	return app{compressed(hall.Named(hall.Guarded(http.NewCrossOriginProtection().Handler(router), sharing))), all.hall.Close, all.warm}, nil
+}
+
+// Warm makes a handler of New ready for the first who ask: what all of them look at is
+// worked out already.
+func Warm(ctx context.Context, h http.Handler) error {
+	if a, ok := h.(app); ok {
+		return a.warm(ctx)
+	}
+	return nil
+}
+
+func (a *areas) warm(ctx context.Context) error {
+	return errors.Join(a.bench.Warm(ctx), a.folding.Warm(), a.papers.Warm())
 }
 
 // Describe is the OpenAPI description in YAML.
@@ -87,7 +104,9 @@ func newAreas(s *store.Store, sharing *hall.Sharing) (*areas, error) {
 	if a.motion, err = motions.New(s); err != nil {
 		return nil, err
 	}
-	a.bench = builds.New(s, a.folding, a.papers, a.motion.Forget)
+	if a.bench, err = builds.New(s, a.folding, a.papers, a.motion.Forget); err != nil {
+		return nil, err
+	}
 	a.files = files.New(s, a.bench, a.motion.Forget)
 	return a, nil
 }
@@ -103,7 +122,7 @@ func (a *areas) register(router *gin.Engine) huma.API {
 	json.Unmarshal = answer.ReadJSON
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
-	api.UseMiddleware(hall.Refuse(api), answer.Finite(api))
+	api.UseMiddleware(hall.Refuse(api), answer.Finite(api), answer.InTurn(turn.NewPool()))
 	a.folding.Register(api)
 	a.papers.Register(api)
 	a.motion.Register(api)

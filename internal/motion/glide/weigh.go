@@ -11,6 +11,7 @@ import (
 	"tussock/internal/motion/blame"
 	"tussock/internal/motion/glide/flight"
 	"tussock/internal/motion/toys"
+	"tussock/internal/turn"
 )
 
 // How a log is weighed: the model is run with every fault by many people, and thrown as it
@@ -132,6 +133,11 @@ func (e *examination) weigh(log []blame.Trial) error {
 				continue
 			}
 			g.Go(func() error {
+				_, done, err := turn.Take(e.w.ctx)
+				if err != nil {
+					return err
+				}
+				defer done()
 				many := e.models[i].Many()
 				for j := len(e.cases[i].Worlds); j < upTo; j++ {
 					toy := many.Of(e.drawn(e.faults[i], e.models[i], j, 0))

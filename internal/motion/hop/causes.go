@@ -13,6 +13,7 @@ import (
 	"tussock/internal/motion/blame"
 	"tussock/internal/order"
 	"tussock/internal/say"
+	"tussock/internal/turn"
 )
 
 // Faults: what there may be of a hopper, its table or a finger that was not meant. The
@@ -145,6 +146,11 @@ func (e *examination) weigh() error {
 	g.SetLimit(runtime.GOMAXPROCS(0))
 	for i, f := range all {
 		g.Go(func() error {
+			_, done, err := turn.Take(e.w.ctx)
+			if err != nil {
+				return err
+			}
+			defer done()
 			cases[i] = blame.Case{Cause: f.cause, Size: f.overMM, Prior: f.prior}
 			w := e.w.with(f)
 			_, geo, set, err := w.toyAt(e.knobs)

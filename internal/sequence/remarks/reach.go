@@ -7,6 +7,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/turn"
 )
 
 // Reach is how far a knob goes on the sheet at hand, the other knobs as they are.
@@ -98,9 +99,11 @@ func (w *walk) at(v float64) walked {
 	if out, known := w.seen[v]; known {
 		return out
 	}
-	if w.ctx.Err() != nil {
+	_, done, err := turn.Take(w.ctx)
+	if err != nil {
 		return walked{err: offHand}
 	}
+	defer done()
 	r := w.run(with(w.knobs, w.knob.Name, v))
 	out := walked{moved: papersMoved(r)}
 	if r.Err != nil {

@@ -7,6 +7,8 @@ import (
 	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"tussock/internal/turn"
 )
 
 // hereOnly marks what belongs to the machine where Tussock runs.
@@ -20,6 +22,28 @@ func HereOnly(op huma.Operation) huma.Operation {
 
 // IsHereOnly tells whether no guest is answered.
 func IsHereOnly(op *huma.Operation) bool { return op.Metadata[hereOnly] == true }
+
+// long marks what takes long and gives way to what does not.
+const long = "long"
+
+// Long marks operations that are worked out piece by piece, and give way to all others
+// before each.
+func Long(op huma.Operation) huma.Operation {
+	op.Metadata = map[string]any{long: true}
+	return op
+}
+
+// InTurn lets long operations give way to the others.
+func InTurn(p *turn.Pool) func(huma.Context, func(huma.Context)) {
+	return func(c huma.Context, next func(huma.Context)) {
+		if c.Operation().Metadata[long] == true {
+			next(huma.WithContext(c, p.Behind(c.Context())))
+			return
+		}
+		defer p.Short()()
+		next(c)
+	}
+}
 
 // Finite refuses numbers in an address that are none, such as NaN and Inf: they would pass
 // every comparison that follows.

@@ -3,11 +3,14 @@ package builds
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
+	"golang.org/x/sync/singleflight"
 
 	"tussock/internal/bench"
 	"tussock/internal/sequence"
@@ -23,12 +26,16 @@ type Routes struct {
 	store   *store.Store
 	folding *folding.Routes
 	papers  *papers.Routes
-	forget  func() // what trials have taught: they have changed
+	forget  func(moves string) // what trials of a way of moving have taught: they have changed
+	cards   *lru.Cache[int64, keptCard]
+	drawing singleflight.Group // of cards
 }
 
-// New makes the area. forget is told when trials have changed.
-func New(s *store.Store, f *folding.Routes, p *papers.Routes, forget func()) *Routes {
-	return &Routes{s, f, p, forget}
+// New makes the area. forget is told when trials of a way of moving have changed, "" for
+// all of them.
+func New(s *store.Store, f *folding.Routes, p *papers.Routes, forget func(moves string)) (*Routes, error) {
+	cards, err := lru.New[int64, keptCard](cachedCards)
+	return &Routes{store: s, folding: f, papers: p, forget: forget, cards: cards}, err
 }
 
 // Register adds its routes.
@@ -51,12 +58,12 @@ func (s *Routes) buildRoutes(api huma.API) {
 	huma.Register(api, op("change-build", http.MethodPatch, "/{id}", "Rename a build, or keep how far it is folded"), s.changeBuild)
 	huma.Register(api, op("bin-build", http.MethodDelete, "/{id}", "Move a build to the bin"),
 		func(ctx context.Context, in *answer.PathID) (*struct{}, error) {
-			defer s.forget()
+			defer s.forget("")
 			return nil, answer.AsProblem(s.store.BinBuild(ctx, in.ID), "")
 		})
 	huma.Register(api, op("restore-build", http.MethodPost, "/{id}/restore", "Take a build out of the bin"),
 		func(ctx context.Context, in *answer.PathID) (*answer.Body[*BuildView], error) {
-			defer s.forget()
+			defer s.forget("")
 			if err := s.store.RestoreBuild(ctx, in.ID); err != nil {
 				return nil, answer.AsProblem(err, "")
 			}
@@ -71,22 +78,69 @@ func (s *Routes) buildRoutes(api huma.API) {
 }
 
 func (s *Routes) listBuilds(ctx context.Context, _ *struct{}) (*answer.Body[[]BuildCard], error) {
-	builds, err := s.store.Builds(ctx)
+	builds, err := s.store.BuildsCounted(ctx)
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
 	out := []BuildCard{}
 	for _, b := range builds {
-		c := viewCard(b)
-		if p, err := answer.FindPattern(b.Pattern); err == nil {
-			// A build whose set-up cannot be drawn is listed without a picture.
-			if card, err := s.folding.Card(p, b.Current()); err == nil {
-				c.Picture = card.Picture
-			}
+		c, err := s.card(ctx, b)
+		if err != nil {
+			return nil, answer.AsProblem(err, "")
 		}
 		out = append(out, c)
 	}
 	return answer.OK(out)
+}
+
+// Warm draws the cards of the list before anybody asks for it.
+func (s *Routes) Warm(ctx context.Context) error {
+	_, err := s.listBuilds(ctx, nil)
+	return err
+}
+
+// cachedCards bounds the cards kept.
+const cachedCards = 512
+
+// keptCard is a card with what it was drawn from.
+type keptCard struct {
+	of   bench.Build // as it was then, trials counted
+	card BuildCard
+}
+
+// card is the card of a build whose trials are counted. It is kept until the build changes:
+// then its picture is drawn anew and its trials are read.
+func (s *Routes) card(ctx context.Context, b *bench.Build) (BuildCard, error) {
+	was, known := s.cards.Get(b.ID)
+	if known && was.of.UpdatedAt.Equal(b.UpdatedAt) && was.of.Version == b.Version && was.of.Trials() == b.Trials() && len(was.of.Tweaks) == len(b.Tweaks) {
+		was.card.Name, was.card.Step = b.Name, b.Step
+		return was.card, nil
+	}
+	// Thirty people who look at the list at once have each card drawn once.
+	drawn, err, _ := s.drawing.Do(fmt.Sprint(b.ID, b.UpdatedAt), func() (any, error) { return s.drawCard(context.WithoutCancel(ctx), b) })
+	if err != nil {
+		return BuildCard{}, err
+	}
+	return drawn.(BuildCard), nil //nolint:forcetypeassert // drawCard gives a card
+}
+
+func (s *Routes) drawCard(ctx context.Context, b *bench.Build) (BuildCard, error) {
+	whole, err := s.store.Build(ctx, b.ID)
+	if errors.Is(err, store.ErrNotFound) {
+		return viewCard(b), nil // binned meanwhile
+	}
+	if err != nil {
+		return BuildCard{}, err
+	}
+	c := viewCard(whole)
+	if p, err := answer.FindPattern(b.Pattern); err == nil {
+		// A build whose set-up cannot be drawn is listed without a picture.
+		if card, err := s.folding.Card(p, whole.Current()); err == nil {
+			c.Picture = card.Picture
+		}
+	}
+	s.cards.Add(b.ID, keptCard{*b, c})
+	return c, nil
 }
 
 type createInput struct {

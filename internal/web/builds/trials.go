@@ -81,7 +81,7 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 			return nil, err
 		}
 	}
-	defer s.forget()
+	defer s.forget(p.Moves)
 	var tweak *bench.Tweak
 	_, err = s.store.Update(ctx, in.ID, func(b *bench.Build) (err error) {
 		b.Fill(p)
@@ -148,7 +148,6 @@ func (s *Routes) changeTrial(ctx context.Context, in *changeTrialInput) (*answer
 
 // afterTrial answers with the build that a trial belongs to.
 func (s *Routes) afterTrial(ctx context.Context, trial int64, err error) (*answer.Body[*BuildView], error) {
-	s.forget()
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
@@ -156,5 +155,11 @@ func (s *Routes) afterTrial(ctx context.Context, trial int64, err error) (*answe
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
+	_, p, err := s.build(ctx, b)
+	if err != nil {
+		s.forget("")
+		return nil, err
+	}
+	s.forget(p.Moves)
 	return s.BuildView(ctx, b)
 }

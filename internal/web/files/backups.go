@@ -74,7 +74,7 @@ func (s *Routes) restoreBackup(ctx context.Context, in *backupInput) (out *answe
 
 // restored restores from a file. A file that will not do is told why.
 func (s *Routes) restored(ctx context.Context, path string) (*answer.Body[RestoredView], error) {
-	defer s.forget()
+	defer s.forget("")
 	kept, err := s.store.Restore(ctx, path)
 	var no *store.Refused
 	if errors.As(err, &no) {

@@ -20,11 +20,11 @@ import (
 type Routes struct {
 	store  *store.Store
 	bench  *builds.Routes
-	forget func() // what trials have taught: they have changed
+	forget func(moves string) // what trials have taught: they have changed
 }
 
 // New makes the area. forget is told when trials have changed.
-func New(s *store.Store, b *builds.Routes, forget func()) *Routes {
+func New(s *store.Store, b *builds.Routes, forget func(moves string)) *Routes {
 	return &Routes{s, b, forget}
 }
 
@@ -119,7 +119,7 @@ func (s *Routes) addBundle(ctx context.Context, in *bundleInput) (*answer.Body[*
 	if err != nil {
 		return nil, err
 	}
-	defer s.forget()
+	defer s.forget("")
 	id, err := s.store.AddWhole(ctx, b)
 	if err != nil {
 		return nil, answer.AsProblem(err, "")

@@ -33,6 +33,12 @@ func (s *Routes) shelfRoutes(api huma.API) {
 		Summary: "Fold a pattern on a sheet", MaxBodyBytes: 16 << 10}, s.replayPattern)
 }
 
+// Warm draws the shelf before anybody asks for it.
+func (s *Routes) Warm() error {
+	_, err := s.listPatterns(context.Background(), nil)
+	return err
+}
+
 func (s *Routes) listPatterns(context.Context, *struct{}) (*answer.Body[[]PatternView], error) {
 	all, err := shelf.All()
 	if err != nil {

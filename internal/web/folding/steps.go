@@ -17,6 +17,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
+	"tussock/internal/turn"
 	"tussock/internal/web/answer"
 )
 
@@ -127,8 +128,8 @@ func (s *Routes) stepRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/patterns/{id}" + path, Summary: summary, MaxBodyBytes: answer.SmallBody}
 	}
-	huma.Register(api, op("care", "/care", "How exactly each step must be made, and what is normal"), s.care)
-	huma.Register(api, op("reach", "/reach", "How far each knob goes on the sheet at hand"), s.reach)
+	huma.Register(api, answer.Long(op("care", "/care", "How exactly each step must be made, and what is normal")), s.care)
+	huma.Register(api, answer.Long(op("reach", "/reach", "How far each knob goes on the sheet at hand")), s.reach)
 	huma.Register(api, op("glance", "/steps/{step}/glance", "The paper half-way through a step, and its other side"), s.glance)
 	huma.Register(api, huma.Operation{OperationID: "signs", Method: http.MethodGet, Path: "/api/v1/signs", Summary: "What the lines, arrows and signs of pictures mean"},
 		func(context.Context, *struct{}) (*answer.Body[[]draw.Key], error) { return answer.OK(draw.Keys()) })
@@ -159,7 +160,12 @@ func (in *StepQuestion) folded() (*sequence.Replay, error) {
 	return r, err
 }
 
-func (s *Routes) care(_ context.Context, in *careInput) (*answer.Body[[]CareView], error) {
+func (s *Routes) care(ctx context.Context, in *careInput) (*answer.Body[[]CareView], error) {
+	_, done, err := turn.Take(ctx)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	defer done()
 	r, err := foldOf(in.Body, in.ID)
 	if err != nil {
 		return nil, err

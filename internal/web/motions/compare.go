@@ -17,6 +17,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/tune"
+	"tussock/internal/turn"
 	"tussock/internal/web/answer"
 )
 
@@ -24,8 +25,8 @@ func (s *Routes) compareRoutes(api huma.API) {
 	op := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: "/api/v1/builds/{id}" + path, Summary: summary, MaxBodyBytes: answer.SmallBody}
 	}
-	huma.Register(api, op("compare-sizes", "/sizes", "The same pattern at several sizes, predicted, against what was logged of builds of it"), s.sizes)
-	huma.Register(api, op("compare-schools", "/schools", "Where folders disagree: both ways predicted, how many trials settle it, and what was logged"), s.schools)
+	huma.Register(api, answer.Long(op("compare-sizes", "/sizes", "The same pattern at several sizes, predicted, against what was logged of builds of it")), s.sizes)
+	huma.Register(api, answer.Long(op("compare-schools", "/schools", "Where folders disagree: both ways predicted, how many trials settle it, and what was logged")), s.schools)
 }
 
 // SizesView compares sizes of one pattern.
@@ -56,7 +57,7 @@ func (s *Routes) sizes(ctx context.Context, in *clinicInput) (*answer.Body[*Size
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	key := fmt.Sprint("sizes ", b.ID, b.UpdatedAt, s.version(), in.Body.Conditions)
+	key := fmt.Sprint("sizes ", b.ID, b.UpdatedAt, s.versionOf(b), in.Body.Conditions)
 	v, err := ask(ctx, s.once, key, func(ctx context.Context) (*SizesView, error) { return s.sized(ctx, b, all, in.Body.Conditions) })
 	if err != nil {
 		return nil, answer.AsProblem(err, "body.")
@@ -122,6 +123,11 @@ func (s *Routes) sizeRow(ctx context.Context, p *sequence.Pattern, spec bench.Sh
 	if err != nil {
 		return r, err
 	}
+	ctx, done, err := turn.Take(ctx)
+	if err != nil {
+		return r, err
+	}
+	defer done()
 	q, err := t.Predict(ctx, knobs, nil)
 	if ctx.Err() != nil {
 		return r, ctx.Err()
@@ -178,7 +184,7 @@ func (s *Routes) schools(ctx context.Context, in *clinicInput) (*answer.Body[[]S
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	key := fmt.Sprint("schools ", b.ID, b.UpdatedAt, s.version(), in.Body.Conditions)
+	key := fmt.Sprint("schools ", b.ID, b.UpdatedAt, s.versionOf(b), in.Body.Conditions)
 	out, err := ask(ctx, s.once, key, func(ctx context.Context) ([]SchoolView, error) { return s.disputed(ctx, b, in.Body.Conditions) })
 	if err != nil {
 		return nil, answer.AsProblem(err, "")

@@ -26,13 +26,13 @@ type asking struct {
 func newOnce() *once { return &once{asked: map[string]*asking{}} }
 
 // join adds somebody who waits for a question.
-func (o *once) join(key string) *asking {
+func (o *once) join(ctx context.Context, key string) *asking {
 	o.mu.Lock()
 	defer o.mu.Unlock()
 	a := o.asked[key]
 	if a == nil {
 		a = &asking{}
-		a.ctx, a.cancel = context.WithCancel(context.Background())
+		a.ctx, a.cancel = context.WithCancel(context.WithoutCancel(ctx))
 		o.asked[key] = a
 	}
 	a.waiting++
@@ -55,7 +55,7 @@ func (o *once) leave(key string, a *asking) {
 // ask gives the answer to a question, or the context's error when the asker goes first.
 func ask[T any](ctx context.Context, o *once, key string, answer func(context.Context) (T, error)) (T, error) {
 	var none T
-	a := o.join(key)
+	a := o.join(ctx, key)
 	defer o.leave(key, a)
 	done := o.group.DoChan(key, func() (any, error) { return answer(a.ctx) })
 	select {

@@ -3,9 +3,11 @@ package motions
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"sync"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -26,14 +28,15 @@ type Routes struct {
 	benches *lru.Cache[string, motion.Bench]
 	mu      sync.Mutex
 	taught  map[string]motion.Calibration // by way of moving; what trials have taught
-	changes int                           // of trials, counted
+	changes map[string]int                // of trials, counted, by way of moving
+	seen    map[int64]taught              // by build: its trials as they are learnt from
 	once    *once
 }
 
 // New makes the area. The store is asked for trials to learn from.
 func New(s *store.Store) (*Routes, error) {
 	benches, err := lru.New[string, motion.Bench](cachedBenches)
-	return &Routes{store: s, benches: benches, taught: map[string]motion.Calibration{}, once: newOnce()}, err
+	return &Routes{store: s, benches: benches, taught: map[string]motion.Calibration{}, changes: map[string]int{}, seen: map[int64]taught{}, once: newOnce()}, err
 }
 
 // Register adds its routes.
@@ -187,7 +190,7 @@ func (s *Routes) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (
 	}
 	s.mu.Lock()
 	out, known := s.taught[w.Name]
-	at := s.changes
+	at := s.changes[w.Name]
 	s.mu.Unlock()
 	if known {
 		return out, nil
@@ -200,44 +203,82 @@ func (s *Routes) learnt(ctx context.Context, w *ways.Way, c motion.Conditions) (
 		out := w.Learn(all)
 		s.mu.Lock()
 		defer s.mu.Unlock()
-		if s.changes == at { // else trials have changed meanwhile: it holds for this answer alone
+		if s.changes[w.Name] == at { // else trials have changed meanwhile: it holds for this answer alone
 			s.taught[w.Name] = out
 		}
 		return out, nil
 	})
 }
 
-// version changes with every trial.
-func (s *Routes) version() int {
+// version changes with every trial of a way of moving.
+func (s *Routes) version(moves string) int {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	return s.changes
+	return s.changes[moves]
 }
 
-// observations are all trials of a way of moving.
+// versionOf is the version of what a build's way of moving has been taught.
+func (s *Routes) versionOf(b *bench.Build) int {
+	p, err := answer.FindPattern(b.Pattern)
+	if err != nil {
+		return 0 // it is refused for that anyway
+	}
+	return s.version(p.Moves)
+}
+
+// taught are the trials of a build as they are learnt from, and when it was changed last.
+type taught struct {
+	at  time.Time
+	all []motion.Observation
+}
+
+// observations are all trials of a way of moving. Only builds that have changed are read
+// anew.
 func (s *Routes) observations(ctx context.Context, w *ways.Way) ([]motion.Observation, error) {
-	builds, err := s.store.Builds(ctx)
+	builds, err := s.store.BuildsCounted(ctx)
 	if err != nil {
 		return nil, err
 	}
 	var all []motion.Observation
 	for _, b := range builds {
 		p, err := answer.FindPattern(b.Pattern)
-		if err != nil || p.Moves != w.Name {
+		if err != nil || p.Moves != w.Name || b.Trials() == 0 {
 			continue
 		}
-		for _, t := range b.Tweaks {
-			if err := ctx.Err(); err != nil {
+		s.mu.Lock()
+		was, known := s.seen[b.ID]
+		s.mu.Unlock()
+		if !known || !was.at.Equal(b.UpdatedAt) {
+			if was, err = s.read(ctx, p, w, b.ID); err != nil {
 				return nil, err
 			}
-			o, err := s.observed(p, w, b.ID, t)
-			if err != nil {
-				continue // a set-up that cannot be folded any more teaches nothing
-			}
-			all = append(all, o...)
 		}
+		all = append(all, was.all...)
 	}
 	return all, nil
+}
+
+// read reads the trials of a build, and keeps them as they are learnt from.
+func (s *Routes) read(ctx context.Context, p *sequence.Pattern, w *ways.Way, id int64) (taught, error) {
+	b, err := s.store.Build(ctx, id)
+	if errors.Is(err, store.ErrNotFound) {
+		return taught{}, nil // binned meanwhile
+	}
+	if err != nil {
+		return taught{}, err
+	}
+	out := taught{at: b.UpdatedAt}
+	for _, t := range b.Tweaks {
+		o, err := s.observed(p, w, b.ID, t)
+		if err != nil {
+			continue // a set-up that cannot be folded any more teaches nothing
+		}
+		out.all = append(out.all, o...)
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.seen[id] = out
+	return out, nil
 }
 
 // observed are the trials of a tweak, by the conditions that were noted with them.
@@ -267,10 +308,18 @@ func (s *Routes) observed(p *sequence.Pattern, w *ways.Way, build int64, t bench
 	return out, nil
 }
 
-// Forget drops what was learnt: trials have changed.
-func (s *Routes) Forget() {
+// Forget drops what was learnt of a way of moving, "" of all: trials have changed.
+func (s *Routes) Forget(moves string) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	s.changes++
+	if moves != "" {
+		s.changes[moves]++
+		delete(s.taught, moves)
+		return
+	}
+	for _, w := range ways.All() {
+		s.changes[w.Name]++
+	}
 	clear(s.taught)
+	clear(s.seen)
 }

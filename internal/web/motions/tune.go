@@ -31,10 +31,10 @@ func (s *Routes) tuneRoutes(api huma.API) {
 		}
 		return answer.OK(t.Levers(t.knobs))
 	})
-	huma.Register(api, op("sensitivity", "/patterns/{id}/sensitivity", "What one step of each knob does"), s.sensitivity)
-	huma.Register(api, op("sweep", "/patterns/{id}/sweep", "One knob over its range, or two together"), s.sweep)
-	huma.Register(api, op("clinic", "/builds/{id}/clinic", "What the trials of the newest tweak say, and what to change"), s.clinic)
-	sse.Register(api, op("optimise", "/patterns/{id}/optimise", "Search the best set-up for an aim; progress and the result are streamed"),
+	huma.Register(api, answer.Long(op("sensitivity", "/patterns/{id}/sensitivity", "What one step of each knob does")), s.sensitivity)
+	huma.Register(api, answer.Long(op("sweep", "/patterns/{id}/sweep", "One knob over its range, or two together")), s.sweep)
+	huma.Register(api, answer.Long(op("clinic", "/builds/{id}/clinic", "What the trials of the newest tweak say, and what to change")), s.clinic)
+	sse.Register(api, answer.Long(op("optimise", "/patterns/{id}/optimise", "Search the best set-up for an aim; progress and the result are streamed")),
 		map[string]any{"progress": tune.Progress{}, "done": OptimumView{}, "failed": FailedView{}}, s.optimise)
 }
 
@@ -229,7 +229,7 @@ func (s *Routes) clinic(ctx context.Context, in *clinicInput) (*answer.Body[*Cli
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	key := fmt.Sprint("clinic ", b.ID, b.UpdatedAt, s.version(), in.Body.Conditions)
+	key := fmt.Sprint("clinic ", b.ID, b.UpdatedAt, s.versionOf(b), in.Body.Conditions)
 	v, err := ask(ctx, s.once, key, func(ctx context.Context) (*ClinicView, error) { return s.examined(ctx, b, in.Body.Conditions) })
 	if err != nil {
 		return nil, answer.AsProblem(err, "")

@@ -49,6 +49,12 @@ var stacks = sync.OnceValues(func() (map[string][]stack, error) {
 	return out, nil
 })
 
+// Warm folds what papers are judged by before anybody asks.
+func (s *Routes) Warm() error {
+	_, err := stacks()
+	return err
+}
+
 func (s *Routes) viewPaper(p bench.Paper) (PaperView, error) {
 	v := PaperView{p.ID, p.Name, p.Sheet, sheet.NameOf(p.Sheet.WidthMM, p.Sheet.HeightMM), p.Grain, p.Stiffness, p.Left, p.Origin, []SuitView{}}
 	known, err := stacks()
