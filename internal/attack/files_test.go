@@ -133,7 +133,7 @@ func TestDamagedFiles(t *testing.T) {
 		if m := address.FindStringSubmatch(says); m != nil {
 			if status, answer := call(t.Context(), "GET", m[1]+"/api/v1/builds", ""); status != 200 {
 				lost++
-				t.Errorf("served, but the list answers %d %s", status, answer)
+				t.Errorf("served, but the list answers %d %s\n%s", status, answer, p.out)
 			}
 			p.kill()
 			continue
