@@ -84,17 +84,8 @@ func serve(ctx context.Context, out io.Writer, o serving) (err error) {
 	here := l.Addr().String()
 	var sharing *hall.Sharing
 	if o.share {
-		_, taken, err := net.SplitHostPort(here)
-		if err != nil {
+		if here, sharing, err = shared(ctx, out, l, s); err != nil {
 			return err
-		}
-		here = net.JoinHostPort("127.0.0.1", taken)
-		if sharing, err = hall.NewSharing(ctx, "http://"+net.JoinHostPort(hallAddress(), taken), s); err != nil {
-			return err
-		}
-		sharing.Shown = func(code string) {
-			// A terminal that has gone is no reason to keep people out.
-			_, _ = fmt.Fprintf(out, "Somebody has come in. Code for the next device: %s\n", code)
 		}
 	}
 	handler, err := web.NewShared(s, dist, sharing)
@@ -137,6 +128,22 @@ func serve(ctx context.Context, out io.Writer, o serving) (err error) {
 		return err
 	}
 	return nil
+}
+
+// shared opens the house to the hall network; here is where this machine finds it.
+func shared(ctx context.Context, out io.Writer, l net.Listener, s *store.Store) (here string, sharing *hall.Sharing, err error) {
+	_, port, err := net.SplitHostPort(l.Addr().String())
+	if err != nil {
+		return "", nil, err
+	}
+	if sharing, err = hall.NewSharing(ctx, "http://"+net.JoinHostPort(hallAddress(), port), s); err != nil {
+		return "", nil, err
+	}
+	sharing.Shown = func(code string) {
+		// A terminal that has gone is no reason to keep people out.
+		_, _ = fmt.Fprintf(out, "Somebody has come in. Code for the next device: %s\n", code)
+	}
+	return net.JoinHostPort("127.0.0.1", port), sharing, nil
 }
 
 func (o serving) listen() (net.Listener, error) {

@@ -8,8 +8,8 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
 
@@ -103,7 +103,7 @@ func timed(p *person, element string) {
 	})()`)
 }
 
-// The scripts of the first load, as they cross the wire, stay below 260 kB.
+// The scripts of the first load, as they cross the wire, stay below 120 kB.
 func TestSpeedOfFirstLoad(t *testing.T) {
 	h := open(t, "", false)
 	get := func(path string) (body []byte, wire int) {
@@ -123,7 +123,7 @@ func TestSpeedOfFirstLoad(t *testing.T) {
 		if err := res.Body.Close(); err != nil {
 			t.Fatal(err)
 		}
-		if strings.HasSuffix(path, ".js") && res.Header.Get("Content-Encoding") != "gzip" {
+		if strings.HasSuffix(path, ".js") && len(b) > 2000 && res.Header.Get("Content-Encoding") != "gzip" {
 			t.Errorf("%s is not compressed", path)
 		}
 		return b, len(b)
@@ -135,20 +135,28 @@ func TestSpeedOfFirstLoad(t *testing.T) {
 		total += n
 	}
 	t.Logf("first load: %d kB of compressed script", total/1000)
-	if total == 0 || total > 260_000 {
+	if total == 0 || total > 120_000 {
 		t.Errorf("first load is %d bytes of script", total)
 	}
 }
 
-// A page of a build is there soon after its address is opened.
+// A page of a build is there soon after its address is opened: its largest part is painted
+// within 400 ms, which is the bar; the test allows three times that.
 func TestSpeedOfOpening(t *testing.T) {
 	h := open(t, "", true)
 	p := sit(t, 1280, 800)
 	p.visit(h.url)
-	start := time.Now()
-	p.visit(h.url + "/bench/1/fold/4")
-	p.sees("Step 4 of 10")
-	t.Logf("opening a step by its address: %d ms", time.Since(start).Milliseconds())
+	var took []float64
+	for i := range 5 {
+		p.visit(fmt.Sprintf("%s/bench/1/fold/%d", h.url, 3+i))
+		p.sees(fmt.Sprintf("Step %d of 10", 3+i))
+		took = append(took, eval[float64](p, `new Promise((done) => new PerformanceObserver((l) => done(Math.max(...l.getEntries().map((e) => e.startTime)))).observe({ type: "largest-contentful-paint", buffered: true }))`, chromedp.EvalAwaitPromise))
+	}
+	slices.Sort(took)
+	t.Logf("opening a step by its address: median %.0f ms, worst %.0f ms of %d", took[2], took[4], len(took))
+	if took[2] > 1200 {
+		t.Errorf("opening a step takes %.0f ms", took[2])
+	}
 }
 
 // The same for a hop: how hard a fold is pressed leaves the fold alone, the place of the

@@ -1,18 +1,21 @@
-import { useMemo, useState } from "react";
+import { Suspense, useEffect, useMemo, useState } from "react";
 import { Link, NavLink, Route, Routes, useNavigate } from "react-router";
-import { Toaster } from "sonner";
 import { useEvents } from "./events";
 import { useShortcuts } from "./keys";
-import { Palette } from "./parts/Palette";
-import { ShortcutList } from "./parts/ShortcutList";
-import { Bench } from "./places/Bench";
-import { Bin } from "./places/Bin";
-import { NotKnown } from "./places/NotKnown";
-import { Papers } from "./places/Papers";
-import { SettingsPlace } from "./places/Settings";
+import {
+  Bench,
+  Bin,
+  fetchTheRest,
+  NotKnown,
+  Palette,
+  Papers,
+  SettingsPlace,
+  ShortcutList,
+  Start,
+  Study,
+  Toaster,
+} from "./places/places";
 import { Shelf } from "./places/Shelf";
-import { Start } from "./places/Start";
-import { Study } from "./places/Study";
 import { useSettings, useTheme } from "./settings";
 import { undoLast } from "./undo";
 
@@ -20,6 +23,7 @@ export function App() {
   const { settings, change } = useSettings();
   useTheme(settings.theme);
   useEvents();
+  useEffect(fetchTheRest, []);
   const navigate = useNavigate();
   const [shown, setShown] = useState<"keys" | "palette" | null>(null);
   const swap = settings.units === "mm" ? "in" : "mm";
@@ -82,37 +86,43 @@ export function App() {
           <b>?</b> keys
         </button>
       </header>
-      <Routes>
-        <Route path="/" element={<Shelf />} />
-        <Route path="/start/:pattern" element={<Start />} />
-        <Route path="/bench/:build" element={<Bench />} />
-        <Route path="/bench/:build/:stretch" element={<Bench />} />
-        <Route path="/bench/:build/:stretch/:step" element={<Bench />} />
-        <Route path="/papers" element={<Papers />} />
-        <Route path="/papers/:tool" element={<Papers />} />
-        <Route path="/study/:pattern" element={<Study />} />
-        <Route path="/study/:pattern/:step" element={<Study />} />
-        <Route path="/not-known/:moves" element={<NotKnown />} />
-        <Route path="/settings" element={<SettingsPlace />} />
-        <Route path="/bin" element={<Bin />} />
-        <Route path="*" element={<Lost />} />
-      </Routes>
-      <ShortcutList open={shown === "keys"} onClose={() => setShown(null)} />
-      <Palette open={shown === "palette"} onClose={() => setShown(null)} />
-      <Toaster
-        position="bottom-left"
-        toastOptions={{
-          unstyled: false,
-          style: {
-            borderRadius: 0,
-            border: "2px solid var(--ink)",
-            background: "var(--panel)",
-            color: "var(--ink)",
-            fontFamily: "inherit",
-            fontSize: "1rem",
-          },
-        }}
-      />
+      <Suspense fallback={<main id="main" className="grow" aria-busy="true" />}>
+        <Routes>
+          <Route path="/" element={<Shelf />} />
+          <Route path="/start/:pattern" element={<Start />} />
+          <Route path="/bench/:build" element={<Bench />} />
+          <Route path="/bench/:build/:stretch" element={<Bench />} />
+          <Route path="/bench/:build/:stretch/:step" element={<Bench />} />
+          <Route path="/papers" element={<Papers />} />
+          <Route path="/papers/:tool" element={<Papers />} />
+          <Route path="/study/:pattern" element={<Study />} />
+          <Route path="/study/:pattern/:step" element={<Study />} />
+          <Route path="/not-known/:moves" element={<NotKnown />} />
+          <Route path="/settings" element={<SettingsPlace />} />
+          <Route path="/bin" element={<Bin />} />
+          <Route path="*" element={<Lost />} />
+        </Routes>
+      </Suspense>
+      <Suspense>
+        {shown === "keys" && <ShortcutList open onClose={() => setShown(null)} />}
+        {shown === "palette" && <Palette open onClose={() => setShown(null)} />}
+      </Suspense>
+      <Suspense>
+        <Toaster
+          position="bottom-left"
+          toastOptions={{
+            unstyled: false,
+            style: {
+              borderRadius: 0,
+              border: "2px solid var(--ink)",
+              background: "var(--panel)",
+              color: "var(--ink)",
+              fontFamily: "inherit",
+              fontSize: "1rem",
+            },
+          }}
+        />
+      </Suspense>
     </div>
   );
 }

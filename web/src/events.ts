@@ -1,6 +1,6 @@
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { toast } from "sonner";
+import { toast } from "./toast";
 import type { HallEvent } from "./api/client";
 import { me } from "./api/page";
 import { changed } from "./api/queries";

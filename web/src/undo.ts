@@ -1,4 +1,4 @@
-import { toast } from "sonner";
+import { toast } from "./toast";
 
 // What can be taken back in this window, newest last. Everything taken away lies
 // in the bin as well, so nothing depends on this list.

@@ -76,7 +76,7 @@ const client = createClient<paths>({ baseUrl: "/" });
 // Sentences carry their quantities: they are put into the person's units as they come in.
 // What is asked before the units are known waits for them.
 let spoken: Units | undefined;
-let heard: Promise<unknown> | undefined;
+let heard: Promise<Settings> | undefined;
 
 /** From now on sentences are told in these units. */
 export const speak = (units: Units) => {
@@ -86,11 +86,8 @@ export const speak = (units: Units) => {
 async function inTheirUnits(text: string): Promise<string> {
   if (!text.includes("⟨")) return text;
   if (!spoken) {
-    heard ??= api
-      .settings()
-      .then((s) => (spoken ??= s.units))
-      .catch(() => (heard = undefined));
-    await heard;
+    heard ??= api.settings();
+    await heard.catch(() => undefined); // without them it is told in millimetres
   }
   return said(text, spoken ?? "mm");
 }
@@ -460,12 +457,17 @@ export const api = {
   tellStep: (id: number, step: number, device: string) =>
     read(client.POST("/api/v1/builds/{id}/at", { ...at(id), body: { step, device } })),
   /** Those of the house; a guest's own choices lie over them. */
-  settings: async (): Promise<Settings> => {
-    const [house, { guest }] = await Promise.all([
+  settings: (): Promise<Settings> => {
+    const asked = Promise.all([
       read<Settings>(client.GET("/api/v1/settings")),
       read<Me>(client.GET("/api/v1/me")),
-    ]);
-    return guest ? { ...house, ...ownSettings() } : house;
+    ]).then(([house, { guest }]) => {
+      const own = guest ? { ...house, ...ownSettings() } : house;
+      spoken ??= own.units;
+      return own;
+    });
+    heard = asked;
+    return asked;
   },
   setSettings: (s: Settings) => read<Settings>(client.PUT("/api/v1/settings", { body: s })),
   bin: () => read<Schemas["BinView"]>(client.GET("/api/v1/bin")),

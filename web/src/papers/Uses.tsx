@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../toast";
 import { api, type SheetSpec, type Use } from "../api/client";
 import { question } from "../api/queries";
 import { Button } from "../parts/controls";

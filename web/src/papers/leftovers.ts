@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../toast";
 import { api, type SheetInput } from "../api/client";
 import { changed } from "../api/queries";
 

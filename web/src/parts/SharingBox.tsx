@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../toast";
 import { api, type Sharing } from "../api/client";
 import { know, question } from "../api/queries";
 import { Button } from "./controls";

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../toast";
 import { api } from "../api/client";
 import { question, changed } from "../api/queries";
 import { Button, Caution } from "../parts/controls";

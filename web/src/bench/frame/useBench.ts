@@ -1,7 +1,7 @@
 import { replaceEqualDeep, useQuery, useQueryClient, skipToken } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../../toast";
 import {
   api,
   Problem,

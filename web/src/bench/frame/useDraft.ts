@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../toast";
 import { api, Problem, type Build, type Setup } from "../../api/client";
 import { question } from "../../api/queries";
 import { noteUndo } from "../../undo";
