@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"strings"
 	"time"
 
 	"tussock/internal/given"
@@ -221,9 +220,9 @@ const (
 	MaxNote = 2000
 )
 
-// CleanName trims a name and checks its length.
+// CleanName trims a name, takes out what does not print, and checks its length.
 func CleanName(field, name string) (string, error) {
-	name = strings.TrimSpace(name)
+	name = say.OneLine(name)
 	if n := len([]rune(name)); n == 0 || n > MaxName {
 		return "", &given.Error{Field: field, Value: fmt.Sprintf("%d characters long", n), Want: fmt.Sprintf("1 to %d characters", MaxName)}
 	}

@@ -7,6 +7,8 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/goregular"
+
+	"tussock/internal/say"
 )
 
 // pen is how a kind of line is drawn: width and dashes in mm.
@@ -77,7 +79,7 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 		areas(l.Tops)
 		for _, t := range l.Words {
 			pdf.SetFont(family, "", t.SizeMM/25.4*72)
-			text := t.Text
+			text := say.OneLine(t.Text)
 			x, y := t.At.X, t.At.Y
 			if t.Centred {
 				x -= pdf.GetStringWidth(text) / 2

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"tussock/internal/geom"
+	"tussock/internal/say"
 )
 
 // Whole lays an order out on one page that is as large as it must be, for a plotter
@@ -85,7 +86,7 @@ func SVG(l Leaf) string {
 		if t.TurnDeg != 0 {
 			anchor += fmt.Sprintf(` transform="rotate(%g %.3f %.3f)"`, -t.TurnDeg, t.At.X, t.At.Y)
 		}
-		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-size="%g" font-family="sans-serif" fill="#000" stroke="none"%s>%s</text>`+"\n", t.At.X, t.At.Y, t.SizeMM, anchor, escape.Replace(t.Text))
+		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-size="%g" font-family="sans-serif" fill="#000" stroke="none"%s>%s</text>`+"\n", t.At.X, t.At.Y, t.SizeMM, anchor, escape.Replace(say.OneLine(t.Text)))
 	}
 	b.WriteString("</svg>\n")
 	return b.String()

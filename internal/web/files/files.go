@@ -1,6 +1,7 @@
 package files
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"maps"
@@ -10,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/exchange"
 	"tussock/internal/store"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
@@ -87,6 +89,7 @@ func (x BundleTrial) readings() map[string]float64 {
 
 func (s *Routes) fileRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "get-bundle", Method: http.MethodGet, Path: "/api/v1/builds/{id}/bundle", Summary: "A build in one file"}, s.getBundle)
+	huma.Register(api, huma.Operation{OperationID: "get-trials", Method: http.MethodGet, Path: "/api/v1/builds/{id}/trials.csv", Summary: "The trials of a build as a table"}, s.getTrials)
 	huma.Register(api, huma.Operation{OperationID: "add-bundle", Method: http.MethodPost, Path: "/api/v1/bundles", Summary: "Read a build back from its file", MaxBodyBytes: maxBundleBytes}, s.addBundle)
 	s.backupRoutes(api)
 }
@@ -110,6 +113,22 @@ func (s *Routes) getBundle(ctx context.Context, in *answer.PathID) (*bundleAnswe
 		out.Tweaks = append(out.Tweaks, bt)
 	}
 	return &bundleAnswer{fmt.Sprintf(`attachment; filename="tussock-build-%d.json"`, b.ID), out}, nil
+}
+
+func (s *Routes) getTrials(ctx context.Context, in *answer.PathID) (*answer.File, error) {
+	b, err := s.store.Build(ctx, in.ID)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	p, err := answer.FindPattern(b.Pattern)
+	if err != nil {
+		return nil, err
+	}
+	var out bytes.Buffer
+	if err := exchange.WriteTrials(&out, b, p, &ways.Of(p.Moves).Way); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return &answer.File{Type: "text/csv; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="tussock-trials-%d.csv"`, b.ID), Body: out.Bytes()}, nil
 }
 
 type bundleInput struct{ Body Bundle }

@@ -88,6 +88,13 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
                   Save to a file
                 </a>
               </DropdownMenu.Item>
+              {build.trials > 0 && (
+                <DropdownMenu.Item className={row} asChild>
+                  <a href={`/api/v1/builds/${build.id}/trials.csv`} download>
+                    Save the {ready.way.words.many} as a table (CSV)
+                  </a>
+                </DropdownMenu.Item>
+              )}
               {build.unprinted && (
                 <p className="max-w-64 bg-caution px-3 py-2 text-sm text-on-mark">
                   A PDF lacks the letters {build.unprinted} of the name. The prints below are SVG, which your

@@ -1,0 +1,114 @@
+package web_test
+
+import (
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"net/http/httptest"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"tussock/internal/bench"
+	"tussock/internal/demo"
+	"tussock/internal/web"
+	"tussock/internal/web/builds"
+)
+
+// Names that do not print, and names as wide as can be, make sound pictures and pages:
+// well-formed, and no word beyond the paper.
+func TestOddNamesOnPaper(t *testing.T) {
+	data := kept(t)
+	if err := demo.Seed(t.Context(), data); err != nil {
+		t.Fatal(err)
+	}
+	h, err := web.New(data, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	server := httptest.NewServer(h)
+	defer server.Close()
+	c := client{t, server.URL}
+	if b := ask[builds.BuildView](c, "PATCH", "/builds/1", `{"name":"  A\u0000\u001b[2J\nB \u202e quay  "}`); b.Name != "A [2J B quay" {
+		t.Errorf("it is called %q", b.Name)
+	}
+	for _, name := range []string{strings.Repeat("W", 60), strings.Repeat("W", 80), "a\x01\x1b[31m\r\nb\x7f", "]]>&<svg onload=x>\"'", strings.Repeat("﷽", 60), "\u202eyauq"} {
+		// As an old file may still have it.
+		if _, err := data.Update(t.Context(), 1, func(b *bench.Build) error { b.Name = name; return nil }); err != nil {
+			t.Fatal(err)
+		}
+		for _, path := range []string{"print?format=svg", "print?format=svg&page=letter&face=both", "step-sheets?format=svg", "step-sheets?format=svg&style=large", "steps/3/picture"} {
+			status, body := c.send("GET", "/builds/1/"+path, "")
+			if status != 200 {
+				t.Fatalf("%s: %d %.200s", path, status, body)
+			}
+			for d := xml.NewDecoder(strings.NewReader(string(body))); ; {
+				if _, err := d.Token(); errors.Is(err, io.EOF) {
+					break
+				} else if err != nil {
+					t.Errorf("%q on %s: %v", name, path, err)
+					break
+				}
+			}
+			if strings.Contains(string(body), "<svg onload") {
+				t.Errorf("%q becomes markup on %s", name, path)
+			}
+		}
+		for _, path := range []string{"print", "print?page=letter&face=both", "step-sheets", "step-sheets?style=large", "step-sheets?style=summary"} {
+			status, body := c.send("GET", "/builds/1/"+path, "")
+			if status != 200 {
+				t.Fatalf("%s: %d %.200s", path, status, body)
+			}
+			onPaper(t, fmt.Sprintf("%.12q on %s", name, path), body)
+		}
+		if status, body := c.send("GET", "/builds/1/trials.csv", ""); status != 200 || !strings.Contains(string(body), "Distance, m") {
+			t.Errorf("%q as a table: %d, %d lines", name, status, strings.Count(string(body), "\r\n"))
+		}
+	}
+}
+
+var (
+	pageBox = regexp.MustCompile(`<page width="([\d.]+)" height="([\d.]+)"`)
+	wordBox = regexp.MustCompile(`<word xMin="(-?[\d.]+)" yMin="(-?[\d.]+)" xMax="(-?[\d.]+)" yMax="(-?[\d.]+)">`)
+)
+
+// onPaper checks that every word of a PDF lies on its page.
+func onPaper(t *testing.T, what string, pdf []byte) {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "p.pdf")
+	if err := os.WriteFile(file, pdf, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	out, err := exec.CommandContext(t.Context(), "pdftotext", "-bbox", file, "-").Output()
+	if err != nil {
+		t.Fatalf("pdftotext (make test installs it): %v", err)
+	}
+	number := func(s string) float64 {
+		v, err := strconv.ParseFloat(s, 64)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return v
+	}
+	words := 0
+	for _, page := range strings.Split(string(out), "</page>") {
+		p := pageBox.FindStringSubmatch(page)
+		if p == nil {
+			continue
+		}
+		for _, w := range wordBox.FindAllStringSubmatch(page, -1) {
+			words++
+			if number(w[1]) < -1 || number(w[3]) > number(p[1])+1 || number(w[2]) < -3 || number(w[4]) > number(p[2])+3 {
+				t.Errorf("%s: a word at %v leaves the page of %v", what, w[1:], p[1:])
+			}
+		}
+	}
+	if words < 5 {
+		t.Errorf("%s has %d words", what, words)
+	}
+}
