@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/d
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: attack beliefs build demo serve test check unit browser races race fuzz load bench words screenshots tools compiler chromium poppler clean
+.PHONY: attack beliefs build demo serve test check unit browser races race fuzz load bench words screenshots third-party tools compiler chromium poppler clean
 
 build: bin/tussock
 
@@ -83,6 +83,11 @@ beliefs:
 	TUSSOCK_BELIEFS=$(CURDIR)/.beliefs go test -count=1 -p 1 -run 'TestTableOfBeliefs|TestClinicFindsTheFault|TestHopperClinicFindsTheFault' ./internal/tune ./internal/motion/glide ./internal/motion/hop
 	sed -i -e '/<!-- beliefs -->/,/<!-- .beliefs -->/{//!d}' -e '/<!-- beliefs -->/r .beliefs' docs/models.md
 	rm -f $(CURDIR)/.beliefs
+
+# What others have made and Tussock ships, with licences: docs/third-party.md.
+third-party:
+	go run ./internal/thirdparty . > docs/third-party.md.new
+	mv docs/third-party.md.new docs/third-party.md
 
 screenshots: tools chromium web/dist/index.html
 	TUSSOCK_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./internal/e2e

@@ -57,7 +57,7 @@ var only = map[string][]string{
 
 // leaves are all others. Nothing of the core knows them; the areas of the web layer know
 // web/answer, and only the wiring knows them all.
-var leaves = []string{"store", "demo", "foldtest", "motion/motiontest", "motion/glide/air/airtest", "e2e", "attack",
+var leaves = []string{"store", "demo", "foldtest", "motion/motiontest", "motion/glide/air/airtest", "e2e", "attack", "thirdparty",
 	"web", "web/answer", "web/builds", "web/files", "web/folding", "web/hall", "web/motions", "web/papers"}
 
 // outside are parts of package paths that have no place in the core.

@@ -164,6 +164,9 @@ func serveFiles(router *gin.Engine, page fs.FS) {
 			return
 		}
 		if info, err := fs.Stat(page, path); err == nil && !info.IsDir() {
+			if strings.HasSuffix(path, ".webmanifest") { // not every system knows it
+				c.Header("Content-Type", "application/manifest+json")
+			}
 			if strings.HasPrefix(path, "assets/") { // named by content
 				c.Header("Cache-Control", "public, max-age=31536000, immutable")
 			}
