@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"os/exec"
@@ -13,6 +14,8 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+
+	"github.com/jmoiron/sqlx"
 
 	"tussock/internal/bench"
 	"tussock/internal/demo"
@@ -110,5 +113,54 @@ func onPaper(t *testing.T, what string, pdf []byte) {
 	}
 	if words < 5 {
 		t.Errorf("%s has %d words", what, words)
+	}
+}
+
+// When another program holds the data file, a change is answered with 503 and when to try
+// again, in a sentence and without a word of the database; questions are answered.
+func TestBusyFile(t *testing.T) {
+	if testing.Short() {
+		t.Skip("waits as long as a change does")
+	}
+	data := kept(t)
+	if err := demo.Seed(t.Context(), data); err != nil {
+		t.Fatal(err)
+	}
+	h, err := web.New(data, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	server := httptest.NewServer(h)
+	defer server.Close()
+	other, err := sqlx.Open("sqlite", "file:"+data.Path+"?_txlock=immediate")
+	if err != nil {
+		t.Fatal(err)
+	}
+	tx, err := other.BeginTxx(t.Context(), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	req, err := http.NewRequestWithContext(t.Context(), http.MethodPatch, server.URL+"/api/v1/builds/1", strings.NewReader(`{"name":"Quay"}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	req.Header.Set("Content-Type", "application/json")
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		t.Fatal(err)
+	}
+	says := text(t, res)
+	if res.StatusCode != http.StatusServiceUnavailable || res.Header.Get("Retry-After") == "" || !strings.Contains(says, "try again") || strings.Contains(strings.ToLower(says), "sql") {
+		t.Errorf("%d %v %s", res.StatusCode, res.Header, says)
+	}
+	c := client{t, server.URL}
+	if b := ask[builds.BuildView](c, "GET", "/builds/1", ""); b.Name != "Leaflet Curlew" {
+		t.Errorf("it is called %q", b.Name)
+	}
+	if err := errors.Join(tx.Rollback(), other.Close()); err != nil {
+		t.Fatal(err)
+	}
+	if b := ask[builds.BuildView](c, "PATCH", "/builds/1", `{"name":"Quay"}`); b.Name != "Quay" {
+		t.Errorf("afterwards it is called %q", b.Name)
 	}
 }

@@ -7,18 +7,18 @@ import type { Units } from "./units";
 
 const first: Settings = { units: "mm", hand: "right", theme: "auto" };
 
-async function keepSettings(s: Settings): Promise<Settings> {
-  if (!(await api.me()).guest) return api.setSettings(s);
-  keepOwnSettings(s);
-  return s;
-}
-
 /** A person's choices and how to change them; changes show at once. */
 export function useSettings() {
   const queries = useQueryClient();
   const { data } = useQuery(question.settings());
+  const guest = useGuest();
   const change = useMutation({
-    mutationFn: (part: Partial<Settings>) => keepSettings({ ...(data ?? first), ...part }),
+    mutationFn: (part: Partial<Settings>) => {
+      const next = { ...(data ?? first), ...part };
+      if (!guest) return api.setSettings(next);
+      keepOwnSettings(next);
+      return Promise.resolve(next);
+    },
     onMutate: (part) => {
       if (part.units) {
         speak(part.units);

@@ -469,7 +469,7 @@ export const api = {
     heard = asked;
     return asked;
   },
-  setSettings: (s: Settings) => read<Settings>(client.PUT("/api/v1/settings", { body: s })),
+  setSettings: (s: Settings) => read<Settings>(client.PUT("/api/v1/settings", { body: s, keepalive: true })),
   bin: () => read<Schemas["BinView"]>(client.GET("/api/v1/bin")),
   addBundle: (bundle: Bundle) => read<Build>(client.POST("/api/v1/bundles", { body: bundle })),
   async restoreBackup(file: Blob): Promise<{ kept: string }> {

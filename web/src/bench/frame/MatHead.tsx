@@ -18,7 +18,10 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
   const queries = useQueryClient();
   const [name, setName] = useState<string | null>(null);
   const rename = async () => {
-    if (name !== null && (await bench.change(api.rename(build.id, name)))) setName(null);
+    const was = build.name;
+    if (name === null || !(await bench.change(api.rename(build.id, name)))) return;
+    setName(null);
+    offerUndo(`It is called ${name} now`, async () => bench.show(await api.rename(build.id, was)));
   };
   const duplicate = async () => {
     const b = await bench.change(api.duplicate(build.id));

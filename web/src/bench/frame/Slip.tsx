@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { api, type Knob } from "../../api/client";
+import { type Knob } from "../../api/client";
 import { question } from "../../api/queries";
 import { Button, Caution, Field } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
@@ -193,13 +193,13 @@ export function DraftBox({ ready }: { ready: Ready }) {
   if (!build.draft) return null;
   const next = build.tweaks.length + 1;
   const child = async () => {
-    const b = await bench.change(api.makeChild(build.id, build.version));
+    const b = await bench.child();
     if (b) {
       void navigate(`/bench/${b.id}/fold/1`);
     }
   };
   const settle = async () => {
-    const b = await bench.change(api.makeTweak(build.id, build.version, why));
+    const b = await bench.settle(why);
     if (b) setWhy("");
   };
   return (

@@ -19,6 +19,9 @@ import { callOff, question, changed, know } from "../../api/queries";
 export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
 
+/** How long a reason may be. */
+const longestWhy = 500;
+
 /** A value as it was when it last rested for so many ms. */
 function useRested<T>(value: T | undefined, ms: number): T | undefined {
   const [rested, setRested] = useState(value);
@@ -85,6 +88,8 @@ export function useBench(id: number) {
       return undefined;
     }
   };
+  // As it is after what this page has just kept, not as it was when it was drawn last.
+  const seen = () => queries.getQueryData(question.build(id).queryKey)?.version ?? 1;
   const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
   const way = useMoves()?.find((w) => w.name === pattern?.moves);
   const title = build.data?.name;
@@ -111,10 +116,14 @@ export function useBench(id: number) {
     version: draft.version,
     crossed: draft.crossed,
     change,
+    /** Makes what lies on the table a tweak, as this page has seen it. */
+    settle: (why: string) => change(api.makeTweak(id, seen(), why.slice(0, longestWhy))),
+    /** Makes it a child build. */
+    child: () => change(api.makeChild(id, seen())),
     show,
     putBack: async () => {
       draft.drop();
-      if (build.data?.draft) await change(api.discardDraft(id, build.data.version));
+      if (build.data?.draft) await change(api.discardDraft(id, seen()));
     },
   };
 }

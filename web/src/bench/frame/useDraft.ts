@@ -38,14 +38,14 @@ export function useDraft(id: number, build: Build | undefined, show: (b: Build) 
     },
     [known, take],
   );
-  const send = useCallback(async () => {
+  const send = useCallback(async (): Promise<boolean> => {
     const m = now.current.hand;
     const before = known();
-    if (!m || !before) return;
+    if (!m || !before) return true;
     const moved = movesOf(before.setup, laid(before.setup, m), m.version);
     if (isNothing(moved)) {
       take(without(now.current.hand, m, before.version));
-      return;
+      return true;
     }
     try {
       const b = await api.moveDraft(id, moved);
@@ -57,6 +57,7 @@ export function useDraft(id: number, build: Build | undefined, show: (b: Build) 
         if (b)
           now.current.show(await api.moveDraft(id, { ...back(moved, before.setup), version: b.version }));
       });
+      return true;
     } catch (e) {
       if (e instanceof Problem && e.status === 409) {
         now.current.show(await api.build(id));
@@ -65,13 +66,15 @@ export function useDraft(id: number, build: Build | undefined, show: (b: Build) 
         // A set-up that cannot be folded is not kept; the slip says why.
         toast.error(e instanceof Error ? e.message : "The draft could not be kept.");
       }
+      return false;
     }
   }, [id, known, take]);
-  const saving = useRef(Promise.resolve());
+  const saving = useRef(Promise.resolve(true));
+  /** Keeps a set-up; false when it could not be kept. */
   const keep = useCallback(
-    (next: Setup) => {
+    (next: Setup): Promise<boolean> => {
       tryOut(next);
-      saving.current = saving.current.then(send);
+      saving.current = saving.current.then(send, send);
       return saving.current;
     },
     [send, tryOut],
@@ -102,7 +105,7 @@ export function useDraft(id: number, build: Build | undefined, show: (b: Build) 
         const b = known();
         if (now.current.hand && b) take({ ...now.current.hand, version: b.version });
         setCrossed(null);
-        saving.current = saving.current.then(send);
+        saving.current = saving.current.then(send, send);
         return saving.current;
       },
     },

@@ -43,7 +43,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
       // The server converts and checks; the answer carries the sheet in mm.
       const view = await api.replayInput(pattern.id, input);
       const next = { ...setup, sheet: view.sheet };
-      await bench.set(next);
+      bench.show(await api.moveDraft(build.id, { version: build.version, knobs: {}, sheet: next.sheet }));
       setAsked(null);
       setGetting(false);
       void navigate(`/bench/${build.id}/paper`);

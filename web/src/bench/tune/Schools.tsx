@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type School } from "../../api/client";
+import { type School } from "../../api/client";
 import { question } from "../../api/queries";
 import { Button } from "../../parts/controls";
 import { useUnits } from "../../settings";
@@ -63,10 +63,7 @@ function Side({
   const o = side.outlook;
   const set = async () => {
     const next = { ...setup, knobs: side.knobs };
-    await bench.set(next);
-    await bench.change(
-      api.makeTweak(build.id, bench.version, `${question} ${letter}: ${words}`.slice(0, 500)),
-    );
+    if (await bench.set(next)) await bench.settle(`${question} ${letter}: ${words}`);
   };
   const now = build.tweaks.at(-1)?.no === side.tweak && !build.draft;
   return (

@@ -87,11 +87,11 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const take = async (o: Optimum) => {
     const next = { ...setup, knobs: { ...setup.knobs, ...o.knobs } };
     change(o.conditions);
-    await bench.set(next);
+    if (!(await bench.set(next))) return;
     const hard = o.needs_sheet && build.trials > 0;
     if (!hard && o.changes.some((c) => !c.lever.trial)) {
       const why = `Searched for: ${chosen?.label ?? aim}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;
-      await bench.change(api.makeTweak(build.id, bench.version, why.slice(0, 500)));
+      await bench.settle(why);
     }
     setFound(null);
   };

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import { api, type Clinic, type Remedy, type Setup } from "../../api/client";
+import { type Clinic, type Remedy, type Setup } from "../../api/client";
 import { question } from "../../api/queries";
 import { useShortcuts } from "../../keys";
 import { drawerOf, viewsOf } from "../../motions";
@@ -230,10 +230,8 @@ function Diagnosis({
   const take = async () => {
     if (!latest) return;
     const next = changed(latest.setup, remedy);
-    await bench.set(next);
-    const b = await bench.change(
-      api.makeTweak(build.id, bench.version, `${f.title} ${remedy.do} ${remedy.where}`.slice(0, 500)),
-    );
+    if (!(await bench.set(next))) return;
+    const b = await bench.settle(`${f.title} ${remedy.do} ${remedy.where}`);
     if (b) onDone();
   };
   return (
