@@ -31,7 +31,7 @@ type view struct {
 
 // Several devices at one build, all at once and each with what it saw some time ago: nothing
 // breaks, and every trial that was acknowledged lies at a tweak with just the knobs that its
-// page showed.
+// page showed. Long because it is one script of what hands do.
 func TestManyHandsOnOneBuild(t *testing.T) {
 	home, _ := hall(t)
 	shown := map[int64]map[string]float64{} // by trial
@@ -126,7 +126,8 @@ func TestManyHandsOnOneBuild(t *testing.T) {
 	}
 }
 
-// The door: guessed codes, made-up cookies and guests who want more than guests may.
+// The door: guessed codes, made-up cookies, guests who want more than guests may.
+// Long because all is tried at the same door.
 func TestDoor(t *testing.T) {
 	_, s := hall(t)
 	if err := demo.Seed(t.Context(), s); err == nil {

@@ -65,50 +65,52 @@ export function SettingsPlace() {
         {said}
       </p>
       <div className="mt-3 grid gap-4 md:grid-cols-2">
-        <section className={`${box} space-y-4`}>
-          <h2 className="text-2xl">You</h2>
-          <Choice
-            label="Units"
-            value={s.units}
-            options={[
-              { value: "mm", label: "mm" },
-              { value: "in", label: "inch, to 1/16" },
-            ]}
-            onChange={(units) => change({ units })}
-          />
-          <Choice
-            label="Folding hand"
-            value={s.hand}
-            options={[
-              { value: "right", label: "Right" },
-              { value: "left", label: "Left" },
-            ]}
-            onChange={(hand) => change({ hand })}
-          />
-          <p className="text-sm text-quiet">For a left hand the slip lies on the left of the mat.</p>
-          <Choice
-            label="Theme"
-            value={s.theme}
-            options={[
-              { value: "auto", label: "As this machine" },
-              { value: "light", label: "Day" },
-              { value: "dark", label: "Night" },
-            ]}
-            onChange={(theme) => change({ theme })}
-          />
-        </section>
-        {guest ? (
+        <div className="space-y-4">
           <section className={`${box} space-y-4`}>
-            <h2 className="text-2xl">This device</h2>
-            <ThisDevice />
+            <h2 className="text-2xl">You</h2>
+            <Choice
+              label="Units"
+              value={s.units}
+              options={[
+                { value: "mm", label: "mm" },
+                { value: "in", label: "inch, to 1/16" },
+              ]}
+              onChange={(units) => change({ units })}
+            />
+            <Choice
+              label="Folding hand"
+              value={s.hand}
+              options={[
+                { value: "right", label: "Right" },
+                { value: "left", label: "Left" },
+              ]}
+              onChange={(hand) => change({ hand })}
+            />
+            <p className="text-sm text-quiet">For a left hand the slip lies on the left of the mat.</p>
+            <Choice
+              label="Theme"
+              value={s.theme}
+              options={[
+                { value: "auto", label: "As this machine" },
+                { value: "light", label: "Day" },
+                { value: "dark", label: "Night" },
+              ]}
+              onChange={(theme) => change({ theme })}
+            />
           </section>
-        ) : (
-          <section className={`${box} space-y-4`}>
-            <h2 className="text-2xl">Other devices</h2>
-            <SharingBox />
-          </section>
-        )}
-        <section className={`${box} space-y-4`}>
+          {guest ? (
+            <section className={`${box} space-y-4`}>
+              <h2 className="text-2xl">This device</h2>
+              <ThisDevice />
+            </section>
+          ) : (
+            <section className={`${box} space-y-4`}>
+              <h2 className="text-2xl">Other devices</h2>
+              <SharingBox />
+            </section>
+          )}
+        </div>
+        <section className={`${box} space-y-4 self-start`}>
           <h2 className="text-2xl">Files</h2>
           <div>
             <h3 className="text-lg">One build</h3>
@@ -252,7 +254,7 @@ function ThisDevice() {
         value={name ?? me?.name ?? ""}
         maxLength={80}
         problem={problem || undefined}
-        hint="So that others see who is where. Units, hand and theme above hold for this device alone."
+        hint="The machine where Tussock runs lists it by this name. Units, hand and theme above hold for this device alone."
         onChange={(e) => setName(e.target.value)}
       />
       {name !== null && (
