@@ -56,7 +56,7 @@ attack:
 
 # A full hall of thirty people for a minute, three times.
 load:
-	for i in 1 2 3; do TUSSOCK_LOAD=1 go test -count=1 -timeout 5m -v -run TestFullHall ./internal/attack | grep -v '^=== '; done
+	failed=0; for i in 1 2 3; do TUSSOCK_LOAD=1 go test -count=1 -timeout 5m -v -run TestFullHall ./internal/attack || failed=1; done; exit $$failed
 
 fuzz:
 	go test ./internal/sequence -run '^$$' -fuzz FuzzParse -fuzztime $${FUZZTIME:-60s} -fuzzminimizetime 1s

@@ -171,9 +171,8 @@ function Flat({
           />
         ))}
       <text
-        x={Math.min(X(flight.path.at(-1)?.x ?? 0), width - 120)}
+        x={Math.min(X(flight.path.at(-1)?.x ?? 0) + 12, width - 90)}
         y={Y(across(flight.path.at(-1) ?? now)) - 14}
-        textAnchor="middle"
         fontSize="15"
         fontWeight="700"
         fill="var(--lavender)"
