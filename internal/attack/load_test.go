@@ -151,6 +151,7 @@ func gather(t *testing.T, url string, n, long int, lasts time.Duration) *crowd {
 		p := &sitting{url: url, r: rand.New(rand.NewPCG(uint64(i), 7)), c: c, build: 1 + i%13}
 		wg.Go(func() { p.listens(ctx) })
 		wg.Go(func() {
+			time.Sleep(time.Duration(p.r.ExpFloat64() * float64(between))) // they come one by one
 			p.looks(ctx)
 			for ctx.Err() == nil {
 				time.Sleep(time.Duration(p.r.ExpFloat64() * float64(between)))

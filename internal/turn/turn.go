@@ -1,7 +1,8 @@
 // Package turn lets long work give way to what somebody waits for. Long work is done in
 // pieces; before each it takes its turn: it waits, for a moment, while short work is under
-// way, and never more pieces are in work at once than there are processors. Pieces of
-// several people come one after the other, as they were asked for.
+// way, and never more pieces are in work at once than leave a processor to short work, for a
+// piece may use several itself. Pieces of several people come one after the other, as they
+// were asked for.
 package turn
 
 import (
@@ -20,13 +21,15 @@ type Pool struct {
 const (
 	// patience is how long a piece waits for short work to end; then it goes on all the
 	// same, so that a full hall does not stop it.
-	patience = 150 * time.Millisecond
+	patience = 250 * time.Millisecond
 	// glance is how often it looks.
 	glance = time.Millisecond
 )
 
-// NewPool makes a pool with as many places for long work as there are processors.
-func NewPool() *Pool { return &Pool{slots: make(chan struct{}, runtime.GOMAXPROCS(0))} }
+// NewPool makes a pool with a place less for long work than there are processors, but one.
+func NewPool() *Pool { return &Pool{slots: make(chan struct{}, places())} }
+
+func places() int { return max(1, runtime.GOMAXPROCS(0)-1) }
 
 // Short says that short work begins; done must be called when it ends.
 func (p *Pool) Short() (done func()) {

@@ -20,7 +20,7 @@ func TestAlone(t *testing.T) {
 	p := NewPool()
 	ctx := p.Behind(t.Context())
 	var held []func()
-	for range runtime.GOMAXPROCS(0) {
+	for range places() {
 		in, done, err := Take(ctx)
 		if err != nil {
 			t.Fatal(err)
@@ -35,7 +35,7 @@ func TestAlone(t *testing.T) {
 	short, stop := context.WithTimeout(ctx, 20*time.Millisecond)
 	defer stop()
 	if _, _, err := Take(short); !errors.Is(err, context.DeadlineExceeded) {
-		t.Errorf("more at once than there are processors: %v", err)
+		t.Errorf("more at once than there are places: %v", err)
 	}
 	for _, done := range held {
 		done()

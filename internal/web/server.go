@@ -40,6 +40,7 @@ type areas struct {
 	bench   *builds.Routes
 	files   *files.Routes
 	hall    *hall.Routes
+	turns   *turn.Pool // where what takes long gives way
 }
 
 // app is the handler with what must be ended before it.
@@ -82,7 +83,7 @@ func Warm(ctx context.Context, h http.Handler) error {
 }
 
 func (a *areas) warm(ctx context.Context) error {
-	return errors.Join(a.bench.Warm(ctx), a.folding.Warm(), a.papers.Warm())
+	return errors.Join(a.bench.Warm(ctx), a.folding.Warm(), a.papers.Warm(), a.motion.Warm(a.turns.Behind(ctx)))
 }
 
 // Describe is the OpenAPI description in YAML.
@@ -96,7 +97,7 @@ func Describe() ([]byte, error) {
 }
 
 func newAreas(s *store.Store, sharing *hall.Sharing) (*areas, error) {
-	a := &areas{papers: papers.New(s), hall: hall.New(s, sharing)}
+	a := &areas{papers: papers.New(s), hall: hall.New(s, sharing), turns: turn.NewPool()}
 	var err error
 	if a.folding, err = folding.New(s); err != nil {
 		return nil, err
@@ -122,7 +123,7 @@ func (a *areas) register(router *gin.Engine) huma.API {
 	json.Unmarshal = answer.ReadJSON
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
-	api.UseMiddleware(hall.Refuse(api), answer.Finite(api), answer.InTurn(turn.NewPool()))
+	api.UseMiddleware(hall.Refuse(api), answer.Finite(api), answer.InTurn(a.turns))
 	a.folding.Register(api)
 	a.papers.Register(api)
 	a.motion.Register(api)

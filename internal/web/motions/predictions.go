@@ -18,6 +18,7 @@ import (
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/store"
+	"tussock/internal/turn"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
@@ -118,6 +119,45 @@ func (s *Routes) trying(ctx context.Context, id string, in MotionInput) (tried, 
 type motionInput struct {
 	ID   string `path:"id" maxLength:"80"`
 	Body MotionInput
+}
+
+// mostWarmed bounds the builds whose motion is worked out before anybody asks.
+const mostWarmed = 24
+
+// Warm works the motion of what lies on the bench out once, the newest first: the first
+// prediction of a toy takes several times as long as those that follow.
+func (s *Routes) Warm(ctx context.Context) error {
+	builds, err := s.store.BuildsCounted(ctx)
+	if err != nil {
+		return err
+	}
+	for _, b := range builds[:min(len(builds), mostWarmed)] {
+		p, err := answer.FindPattern(b.Pattern)
+		if err != nil {
+			continue
+		}
+		setup := b.Current()
+		sh, err := setup.Sheet.Plain()
+		if err != nil {
+			continue
+		}
+		turned, done, err := turn.Take(ctx)
+		if err != nil {
+			return err
+		}
+		t, err := s.under(turned, p, sh, nil)
+		if err == nil && t.way.Predicts {
+			_, err = t.Predict(turned, p.FullKnobs(setup.Knobs), nil)
+		}
+		done()
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		if err != nil {
+			continue // whoever looks at it is told why
+		}
+	}
+	return nil
 }
 
 func (s *Routes) predict(ctx context.Context, in *motionInput) (*answer.Body[*PredictionView], error) {
