@@ -19,13 +19,14 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/demo"
+	"tussock/internal/store"
 	"tussock/internal/web"
 	"tussock/internal/web/builds"
 )
 
-// Names that do not print, and names as wide as can be, make sound pictures and pages:
-// well-formed, and no word beyond the paper.
-func TestOddNamesOnPaper(t *testing.T) {
+// seeded is the demo data with what serves them.
+func seeded(t *testing.T) (*store.Store, http.Handler) {
+	t.Helper()
 	data := kept(t)
 	if err := demo.Seed(t.Context(), data); err != nil {
 		t.Fatal(err)
@@ -34,6 +35,13 @@ func TestOddNamesOnPaper(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	return data, h
+}
+
+// Names that do not print, and names as wide as can be, make sound pictures and pages:
+// well-formed, and no word beyond the paper.
+func TestOddNamesOnPaper(t *testing.T) {
+	data, h := seeded(t)
 	server := httptest.NewServer(h)
 	defer server.Close()
 	c := client{t, server.URL}
@@ -122,14 +130,7 @@ func TestBusyFile(t *testing.T) {
 	if testing.Short() {
 		t.Skip("waits as long as a change does")
 	}
-	data := kept(t)
-	if err := demo.Seed(t.Context(), data); err != nil {
-		t.Fatal(err)
-	}
-	h, err := web.New(data, nil)
-	if err != nil {
-		t.Fatal(err)
-	}
+	data, h := seeded(t)
 	server := httptest.NewServer(h)
 	defer server.Close()
 	other, err := sqlx.Open("sqlite", "file:"+data.Path+"?_txlock=immediate")

@@ -99,15 +99,11 @@ func Describe() ([]byte, error) {
 func newAreas(s *store.Store, sharing *hall.Sharing) (*areas, error) {
 	a := &areas{papers: papers.New(s), hall: hall.New(s, sharing), turns: turn.NewPool()}
 	var err error
-	if a.folding, err = folding.New(s); err != nil {
-		return nil, err
-	}
+	a.folding = folding.New(s)
 	if a.motion, err = motions.New(s); err != nil {
 		return nil, err
 	}
-	if a.bench, err = builds.New(s, a.folding, a.papers, a.motion.Forget); err != nil {
-		return nil, err
-	}
+	a.bench = builds.New(s, a.folding, a.papers, a.motion.Forget)
 	a.files = files.New(s, a.bench, a.motion.Forget)
 	return a, nil
 }

@@ -295,14 +295,7 @@ func (l listener) hears(want string) {
 // Whatever a page does to a build, the others hear of it within a second and know who did
 // it; the stream ends when the server does.
 func TestOthersHear(t *testing.T) {
-	data := kept(t)
-	if err := demo.Seed(t.Context(), data); err != nil {
-		t.Fatal(err)
-	}
-	h, err := web.New(data, nil)
-	if err != nil {
-		t.Fatal(err)
-	}
+	data, h := seeded(t)
 	l := listen(t, h)
 	done := func(res *http.Response) {
 		t.Helper()

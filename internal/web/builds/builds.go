@@ -9,7 +9,6 @@ import (
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
-	lru "github.com/hashicorp/golang-lru/v2"
 	"golang.org/x/sync/singleflight"
 
 	"tussock/internal/bench"
@@ -27,15 +26,14 @@ type Routes struct {
 	folding *folding.Routes
 	papers  *papers.Routes
 	forget  func(moves string) // what trials of a way of moving have taught: they have changed
-	cards   *lru.Cache[int64, keptCard]
+	cards   *answer.Kept[keptCard]
 	drawing singleflight.Group // of cards
 }
 
 // New makes the area. forget is told when trials of a way of moving have changed, "" for
 // all of them.
-func New(s *store.Store, f *folding.Routes, p *papers.Routes, forget func(moves string)) (*Routes, error) {
-	cards, err := lru.New[int64, keptCard](cachedCards)
-	return &Routes{store: s, folding: f, papers: p, forget: forget, cards: cards}, err
+func New(s *store.Store, f *folding.Routes, p *papers.Routes, forget func(moves string)) *Routes {
+	return &Routes{store: s, folding: f, papers: p, forget: forget, cards: answer.NewKept[keptCard](cardBytes, perCard)}
 }
 
 // Register adds its routes.
@@ -99,8 +97,8 @@ func (s *Routes) Warm(ctx context.Context) error {
 	return err
 }
 
-// cachedCards bounds the cards kept.
-const cachedCards = 512
+// What cards may take, bytes, and how many a card takes for each that it has as JSON.
+const cardBytes, perCard = 8 << 20, 3
 
 // keptCard is a card with what it was drawn from.
 type keptCard struct {
@@ -111,7 +109,7 @@ type keptCard struct {
 // card is the card of a build whose trials are counted. It is kept until the build changes:
 // then its picture is drawn anew and its trials are read.
 func (s *Routes) card(ctx context.Context, b *bench.Build) (BuildCard, error) {
-	was, known := s.cards.Get(b.ID)
+	was, known := s.cards.Get(fmt.Sprint(b.ID))
 	if known && was.of.UpdatedAt.Equal(b.UpdatedAt) && was.of.Version == b.Version && was.of.Trials() == b.Trials() && len(was.of.Tweaks) == len(b.Tweaks) {
 		was.card.Name, was.card.Step = b.Name, b.Step
 		return was.card, nil
@@ -139,7 +137,7 @@ func (s *Routes) drawCard(ctx context.Context, b *bench.Build) (BuildCard, error
 			c.Picture = card.Picture
 		}
 	}
-	s.cards.Add(b.ID, keptCard{*b, c})
+	s.cards.Add(fmt.Sprint(b.ID), keptCard{*b, c}, c)
 	return c, nil
 }
 

@@ -41,6 +41,6 @@ func (s *Routes) Card(p *sequence.Pattern, setup bench.Setup) (Card, error) {
 			c.Picture = f.Round
 		}
 	}
-	s.cards.Add(key, c)
+	s.cards.Add(key, c, c)
 	return c, nil
 }

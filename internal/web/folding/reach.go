@@ -43,7 +43,7 @@ func (s *Routes) reach(ctx context.Context, in *answer.ReplayInput) (*answer.Bod
 		if all, err = remarks.ReachOf(ctx, p, sh, setup.Knobs); err != nil {
 			return nil, err
 		}
-		s.reaches.Add(key, all)
+		s.reaches.Add(key, all, all)
 	}
 	out := []ReachView{}
 	for _, r := range all {

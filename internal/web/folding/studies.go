@@ -135,7 +135,7 @@ func (s *Routes) study(_ context.Context, in *studyInput) (*answer.Body[*StudyVi
 		return nil, answer.AsProblem(err, "")
 	}
 	v := viewStudy(p.Run(sh, nil), view, in.Hand)
-	s.studies.Add(key, v)
+	s.studies.Add(key, v, v)
 	return answer.OK(v)
 }
 
