@@ -12,6 +12,7 @@ import (
 	"testing"
 	"time"
 
+	"tussock/internal/bench"
 	"tussock/internal/demo"
 	"tussock/internal/store"
 	"tussock/internal/web"
@@ -329,7 +330,7 @@ func TestOthersHear(t *testing.T) {
 	if _, err := data.Restore(t.Context(), file); err != nil {
 		t.Fatal(err)
 	}
-	l.hears(`{"kind":"all"}`)
+	l.hears(`{"kind":"all"}`) // by no page
 	for path, body := range map[string]string{"/builds/1/at": `{"step":0,"device":"a"}`, "/builds/99/at": `{"step":1,"device":"a"}`} {
 		if res := l.call("POST", path, "a", body); res.StatusCode < 400 {
 			t.Errorf("%s %s: %d", path, body, res.StatusCode)
@@ -345,5 +346,37 @@ func TestOthersHear(t *testing.T) {
 		}
 	case <-time.After(3 * time.Second):
 		t.Error("the stream does not end")
+	}
+}
+
+// A guest that is put out hears no more of what the others do.
+func TestPutOutHearsNoMore(t *testing.T) {
+	data, _ := seeded(t)
+	h := shared(t, data)
+	in := h.knock(phone, h.Code(), "").Cookies()
+	l := listen(t, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		r.RemoteAddr, r.Host = phone+":5555", strings.TrimPrefix(there, "http://")
+		r.AddCookie(in[0])
+		h.h.ServeHTTP(w, r)
+	}))
+	rename := func(name string) {
+		t.Helper()
+		if _, err := data.Update(t.Context(), 1, func(b *bench.Build) error { b.Name = name; return nil }); err != nil {
+			t.Fatal(err)
+		}
+	}
+	rename("Quay")
+	l.hears(`{"kind":"changed","build":1}`)
+	if err := h.PutOut(t.Context(), h.Devices()[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	rename("Pier")
+	select {
+	case line, open := <-l.lines:
+		if open {
+			t.Errorf("put out, it still hears %s", line)
+		}
+	case <-time.After(3 * time.Second):
+		t.Error("the line stays open")
 	}
 }

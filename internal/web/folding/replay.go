@@ -100,7 +100,7 @@ func (s *Routes) Replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 		maps.Copy(bent.Values, setup.Knobs)
 		v.Toy = viewToy(&bent, f.measured)
 	}
-	s.cache.Add(key, &v, v.Toy) // its steps are those of the fold, which is kept once
+	s.cache.Add(key, &v, &v) // counted whole: it holds its steps when the fold is gone
 	return &v, nil
 }
 

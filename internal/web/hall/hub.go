@@ -45,7 +45,8 @@ type watcher struct {
 	wake    chan struct{}
 	changed map[int64]string // build, and the page that changed it: "" when there were several
 	at      map[int64]At
-	all     bool
+	all     bool // everything, and the page that did it
+	allBy   string
 }
 
 func newHub() *hub {
@@ -90,7 +91,7 @@ func (h *hub) changed(ctx context.Context, build int64) {
 	by := pageOf(ctx)
 	h.each(func(w *watcher) {
 		if build == 0 {
-			w.all = true
+			w.all, w.allBy = true, by
 			return
 		}
 		if was, known := w.changed[build]; known && was != by {
@@ -109,7 +110,7 @@ func (h *hub) take(w *watcher) []Event {
 	defer h.mu.Unlock()
 	var out []Event
 	if w.all {
-		out = append(out, Event{Kind: "all"})
+		out = append(out, Event{Kind: "all", By: w.allBy})
 	}
 	for b, by := range w.changed {
 		out = append(out, Event{Kind: "changed", Build: b, By: by})
@@ -162,6 +163,9 @@ func (s *Routes) events(c *gin.Context) {
 	for {
 		select {
 		case <-w.wake:
+			if !s.stillIn(c.Request.Context()) {
+				return
+			}
 			for _, e := range s.hub.take(w) {
 				b, err := json.Marshal(e)
 				if err != nil || !send("data: "+string(b)+"\n\n") {
@@ -169,7 +173,7 @@ func (s *Routes) events(c *gin.Context) {
 				}
 			}
 		case <-tick.C:
-			if !send(": here\n\n") {
+			if !s.stillIn(c.Request.Context()) || !send(": here\n\n") {
 				return
 			}
 		case <-c.Request.Context().Done():

@@ -112,6 +112,12 @@ func (s *Routes) putOut(ctx context.Context, in *answer.PathID) (*answer.Body[Sh
 	return s.sharingNow(ctx, nil)
 }
 
+// stillIn tells whether who listens may: this machine, or a guest that was not put out.
+func (s *Routes) stillIn(ctx context.Context) bool {
+	d := GuestOf(ctx)
+	return d == nil || s.sharing != nil && s.sharing.change(d.ID, func(string, *store.Device) error { return nil }) == nil
+}
+
 func (s *Routes) me(ctx context.Context, _ *struct{}) (*answer.Body[MeView], error) {
 	if d := GuestOf(ctx); d != nil {
 		return answer.OK(MeView{true, d.Name})

@@ -475,7 +475,7 @@ export const api = {
   async restoreBackup(file: Blob): Promise<{ kept: string }> {
     const response = await fetch("/api/v1/backup", {
       method: "POST",
-      headers: { "Content-Type": "application/octet-stream" },
+      headers: { "Content-Type": "application/octet-stream", "X-Tussock-Page": me },
       body: file,
     });
     const body: unknown = await response.json();

@@ -47,7 +47,7 @@ function Where({ ready, place: p }: { ready: Ready; place: Place }) {
       knobs: recipe ? { ...setup.knobs, [p.knob]: recipe.value_mm } : setup.knobs,
       recipes: recipe ? { ...others, [p.knob]: recipe.creases } : others,
     };
-    void bench.set(next);
+    void bench.keep(next);
   };
   return (
     <section aria-label={`${p.label}, where it lies`} className="border-2 border-ink p-3">

@@ -68,7 +68,7 @@ export function Impossible({ ready, unless }: { ready: Ready; unless?: (k: Knob)
   if (!view || view.ok || !view.error) return null;
   if (unless && isCulprit(ready, unless)) return null;
   const apply = (next: typeof setup) => {
-    void bench.set(next);
+    void bench.keep(next);
   };
   return (
     <Caution

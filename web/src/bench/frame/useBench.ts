@@ -110,9 +110,8 @@ export function useBench(id: number) {
     view,
     good: view?.ok ? view : (good ?? view),
     tryOut: draft.tryOut,
+    /** Shows a set-up and keeps it; false when it could not be kept. */
     keep: draft.keep,
-    /** Shows a set-up and keeps it. */
-    set: draft.keep,
     version: draft.version,
     crossed: draft.crossed,
     change,

@@ -70,7 +70,6 @@ export function useDraft(id: number, build: Build | undefined, show: (b: Build) 
     }
   }, [id, known, take]);
   const saving = useRef(Promise.resolve(true));
-  /** Keeps a set-up; false when it could not be kept. */
   const keep = useCallback(
     (next: Setup): Promise<boolean> => {
       tryOut(next);

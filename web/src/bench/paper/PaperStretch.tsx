@@ -153,7 +153,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
                     ...Object.fromEntries(fit.fixed.map((f) => [f.knob, f.scaled_mm])),
                   },
                 };
-                void bench.set(next);
+                void bench.keep(next);
               }}
             >
               Scale them with the sheet

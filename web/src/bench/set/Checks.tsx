@@ -11,7 +11,7 @@ export function Checks({ ready, checks }: { ready: Ready; checks: Prediction["ch
       ...setup,
       knobs: { ...setup.knobs, ...Object.fromEntries(changes.map((c) => [c.knob, c.to])) },
     };
-    void bench.set(next);
+    void bench.keep(next);
   };
   return (
     <section aria-label="Checks">

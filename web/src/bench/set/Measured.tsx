@@ -34,7 +34,7 @@ export function Measured({ ready }: { ready: Ready }) {
     try {
       const knobs = await api.takeMeasured(build.pattern, setup, how, measured);
       setProblem(null);
-      await bench.set({ ...setup, knobs });
+      await bench.keep({ ...setup, knobs });
       setTyped({});
     } catch (e) {
       if (e instanceof Problem) setProblem(e);

@@ -104,6 +104,8 @@ export function TryStretch({ ready }: { ready: Ready }) {
     } catch (e) {
       if (e instanceof Problem) {
         setProblem(e);
+        // The next one may stand in the form already: this says which it was.
+        toast.error(`${words(input)} is not kept: ${e.message}`);
         // Somebody else may have moved something: it is shown as it is now.
         if (e.status === 409) await changed.build(queries, build.id);
       } else toast.error(`The ${way.words.one} could not be kept.`);
@@ -211,7 +213,7 @@ function Tweaks({
   const units = useUnits();
   const of = (v: number) => recordValue(v, record?.unit ?? "", units);
   const again = (t: Tweak) => {
-    void bench.set(t.setup);
+    void bench.keep(t.setup);
   };
   return (
     <div className="mt-4 overflow-x-auto">

@@ -48,7 +48,7 @@ export function KeepOrRevert({
         <Button
           className="mt-2"
           onClick={() => {
-            void bench.set(before.setup);
+            void bench.keep(before.setup);
           }}
         >
           Set it so again

@@ -63,7 +63,7 @@ function Side({
   const o = side.outlook;
   const set = async () => {
     const next = { ...setup, knobs: side.knobs };
-    if (await bench.set(next)) await bench.settle(`${question} ${letter}: ${words}`);
+    if (await bench.keep(next)) await bench.settle(`${question} ${letter}: ${words}`);
   };
   const now = build.tweaks.at(-1)?.no === side.tweak && !build.draft;
   return (

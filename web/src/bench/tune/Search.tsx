@@ -87,7 +87,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
   const take = async (o: Optimum) => {
     const next = { ...setup, knobs: { ...setup.knobs, ...o.knobs } };
     change(o.conditions);
-    if (!(await bench.set(next))) return;
+    if (!(await bench.keep(next))) return;
     const hard = o.needs_sheet && build.trials > 0;
     if (!hard && o.changes.some((c) => !c.lever.trial)) {
       const why = `Searched for: ${chosen?.label ?? aim}. ${o.changes.map((c) => `${c.lever.label} ${knobValue(c.to, c.lever.unit, units)}`).join(", ")}`;

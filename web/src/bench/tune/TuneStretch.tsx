@@ -230,7 +230,7 @@ function Diagnosis({
   const take = async () => {
     if (!latest) return;
     const next = changed(latest.setup, remedy);
-    if (!(await bench.set(next))) return;
+    if (!(await bench.keep(next))) return;
     const b = await bench.settle(`${f.title} ${remedy.do} ${remedy.where}`);
     if (b) onDone();
   };
