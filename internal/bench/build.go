@@ -136,6 +136,7 @@ type Build struct {
 	ParentTweak *int // number of the parent's tweak it was made from
 	Step        int  // how far it is folded, 0 not begun
 	Draft       *Setup
+	At          int // number of the tweak beneath the draft; 0: the newest
 	// Version counts the changes of what lies on the table; Touched says at which version
 	// each knob, the "sheet" and the "recipes" changed last.
 	Version   int
@@ -169,13 +170,23 @@ func (b *Build) Latest() *Tweak {
 	return &b.Tweaks[len(b.Tweaks)-1]
 }
 
-// Current is the set-up on the table: the draft if there is one, else the newest
-// tweak.
+// OnTable is the tweak that lies on the table beneath the draft: the newest, or an older
+// one that was gone back to. nil when nothing has been settled yet.
+func (b *Build) OnTable() *Tweak {
+	for i := range b.Tweaks {
+		if b.Tweaks[i].No == b.At {
+			return &b.Tweaks[i]
+		}
+	}
+	return b.Latest()
+}
+
+// Current is the set-up on the table: the draft if there is one, else the tweak.
 func (b *Build) Current() Setup {
 	if b.Draft != nil {
 		return b.Draft.Clone()
 	}
-	if t := b.Latest(); t != nil {
+	if t := b.OnTable(); t != nil {
 		return t.Setup.Clone()
 	}
 	return Setup{Knobs: map[string]float64{}}

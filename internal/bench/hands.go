@@ -61,7 +61,7 @@ func (b *Build) Fill(p Folds) {
 
 // Put moves what a page moves. A knob that another has moved since is a *Crossed, unless
 // both moved it to the same place.
-func (b *Build) Put(m Moves) error {
+func (b *Build) Put(m Moves, p Folds) error {
 	now := b.Current()
 	next := now.Clone()
 	var crossed []Cross
@@ -90,14 +90,14 @@ func (b *Build) Put(m Moves) error {
 	if len(crossed) > 0 {
 		return &Crossed{crossed}
 	}
-	b.lay(b.Drafted(next))
+	b.lay(b.Drafted(next, p.IsHard))
 	return nil
 }
 
-// lay puts another draft on the table and notes what it touches.
-func (b *Build) lay(draft *Setup) {
+// lay puts a tweak and a draft on the table and notes what they touch.
+func (b *Build) lay(draft *Setup, at int) {
 	before := b.Current()
-	b.Draft = draft
+	b.Draft, b.At = draft, at
 	b.touch(before)
 }
 
@@ -148,13 +148,13 @@ func (b *Build) Unseen(version int) error {
 	return &Crossed{crossed}
 }
 
-// Discard puts everything back to the newest tweak, or to what the pattern itself says
+// Discard puts everything back to the tweak on the table, or to what the pattern itself says
 // where there is none yet. A draft that the page has not seen stays, as a *Crossed.
 func (b *Build) Discard(version int, plain map[string]float64) error {
 	if err := b.Unseen(version); err != nil {
 		return err
 	}
-	b.lay(b.Undrafted(plain))
+	b.lay(b.Undrafted(plain), b.At)
 	return nil
 }
 
@@ -162,17 +162,17 @@ func (b *Build) Discard(version int, plain map[string]float64) error {
 var ErrNoChild = errors.New("a child build is made from a draft that differs from a tweak; move a knob or change the sheet first")
 
 // Child is a build made from the draft that the page has seen, and leaves its parent at
-// the newest tweak.
+// the tweak on the table.
 func (b *Build) Child(version int) (Build, error) {
-	last := b.Latest()
-	if b.Draft == nil || last == nil {
+	now := b.OnTable()
+	if b.Draft == nil || now == nil {
 		return Build{}, ErrNoChild
 	}
 	if err := b.Unseen(version); err != nil {
 		return Build{}, err
 	}
-	id, no, draft := b.ID, last.No, b.Draft
-	b.lay(nil)
+	id, no, draft := b.ID, now.No, b.Draft
+	b.lay(nil, b.At)
 	return Build{Pattern: b.Pattern, ParentID: &id, ParentTweak: &no, Draft: draft}, nil
 }
 
@@ -191,7 +191,30 @@ func (b *Build) SettleAs(version int, why string, p Folds, w *motion.Way) error 
 
 func (b *Build) settle(no int, why string) {
 	b.Tweaks = append(b.Tweaks, Tweak{BuildID: b.ID, No: no, Setup: b.Current(), Why: why})
-	b.Draft = nil
+	b.Draft, b.At = nil, 0
+}
+
+// ErrNotWithdrawn is the error of a tweak that cannot be taken back.
+var ErrNotWithdrawn = errors.New("only the newest tweak can be taken back, and only while nothing is logged at it")
+
+// Withdraw makes the newest tweak the draft that it was, while nothing is logged at it.
+func (b *Build) Withdraw(no int, p Folds) error {
+	last := b.Latest()
+	if last == nil || last.No != no || last.Count() > 0 {
+		return ErrNotWithdrawn
+	}
+	before, set, drafted, at := b.Current(), last.Setup, b.Draft, b.At
+	beneath := at == 0 || at == no
+	b.Tweaks = b.Tweaks[:len(b.Tweaks)-1]
+	switch {
+	case beneath && drafted == nil:
+		b.At = 0
+		b.Draft, b.At = b.Drafted(set, p.IsHard)
+	case beneath:
+		b.At = 0
+	}
+	b.touch(before)
+	return nil
 }
 
 // Book finds the tweak that a trial belongs to: the one with the set-up that the page
@@ -215,12 +238,12 @@ func (b *Build) Book(shown Setup, version int, p Folds, w *motion.Way) (*Tweak, 
 		if len(crossed) > 0 {
 			return nil, &Crossed{crossed}
 		}
-		b.lay(b.Drafted(shown))
+		b.lay(b.Drafted(shown, p.IsHard))
 	}
 	no, err := b.Settle(p.IsHard, w)
 	switch {
 	case errors.Is(err, ErrNothingChanged):
-		return b.Latest(), nil
+		return b.OnTable(), nil
 	case err != nil:
 		return nil, err
 	}

@@ -35,7 +35,7 @@ func crosses(t *testing.T, err error) []string {
 // when both mean the same.
 func TestTwoHands(t *testing.T) {
 	b := &bench.Build{Version: 1, Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}
-	put := func(m bench.Moves) error { return b.Put(m) }
+	put := func(m bench.Moves) error { return b.Put(m, folds{}) }
 	if err := put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 80}}); err != nil {
 		t.Fatal(err)
 	}
@@ -68,7 +68,7 @@ func TestTwoHands(t *testing.T) {
 // Putting back and settling never take along what the page has not seen.
 func TestDraftsUnseen(t *testing.T) {
 	b := &bench.Build{Version: 1, Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}
-	if err := b.Put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 80}}); err != nil {
+	if err := b.Put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 80}}, folds{}); err != nil {
 		t.Fatal(err)
 	}
 	crosses(t, b.Discard(1, nil))
@@ -83,7 +83,7 @@ func TestDraftsUnseen(t *testing.T) {
 	if b.Version != v {
 		t.Error("settling what lies there moves nothing")
 	}
-	if err := b.Put(bench.Moves{Version: v, Knobs: map[string]float64{"wing": 85}}); err != nil {
+	if err := b.Put(bench.Moves{Version: v, Knobs: map[string]float64{"wing": 85}}, folds{}); err != nil {
 		t.Fatal(err)
 	}
 	if err := b.Discard(b.Version, nil); err != nil || b.Draft != nil || b.Current().Knobs["wing"] != 80 {
@@ -107,7 +107,7 @@ func TestBookedWhereItWasThrown(t *testing.T) {
 	}
 	// Settled and moved on elsewhere: at the tweak it was thrown with.
 	b = fresh()
-	if err := b.Put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 60}}); err != nil {
+	if err := b.Put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 60}}, folds{}); err != nil {
 		t.Fatal(err)
 	}
 	draft := b.Draft
@@ -145,7 +145,7 @@ func TestHandsInAnyOrder(t *testing.T) {
 			case 1, 2:
 				k := []string{"nose", "wing"}[r.IntN(2)]
 				v := float64(r.IntN(3))
-				err := b.Put(bench.Moves{Version: p.version, Knobs: map[string]float64{k: v}})
+				err := b.Put(bench.Moves{Version: p.version, Knobs: map[string]float64{k: v}}, folds{})
 				if err == nil {
 					lastMove[k] = v
 				} else if b.Touched[k] <= p.version {

@@ -10,7 +10,7 @@ import (
 )
 
 // What a draft cannot do.
-var ErrNothingChanged = errors.New("nothing has changed since the last tweak")
+var ErrNothingChanged = errors.New("nothing has changed since the tweak on the table")
 
 // NeedsChild is the error of a draft that would be another toy; it knows in what words
 // people speak of toys that have trials.
@@ -23,37 +23,50 @@ func (e *NeedsChild) Error() string {
 // Settle decides what becomes of the draft: the number of the tweak it makes, or
 // an error. A build without tweaks settles its first.
 func (b *Build) Settle(isHard func(string) bool, w *motion.Way) (no int, err error) {
-	last := b.Latest()
-	if last == nil {
+	now := b.OnTable()
+	if now == nil {
 		return 1, nil
 	}
 	if b.Draft == nil {
 		return 0, ErrNothingChanged
 	}
-	changes := Changes(last.Setup, *b.Draft, isHard)
+	changes := Changes(now.Setup, *b.Draft, isHard)
 	if len(changes) == 0 {
 		return 0, ErrNothingChanged
 	}
 	if b.Trials() > 0 && slices.ContainsFunc(changes, func(c Change) bool { return c.Hard }) {
 		return 0, &NeedsChild{w.Words.Tried}
 	}
-	return last.No + 1, nil
+	return b.Latest().No + 1, nil
 }
 
 // Drafted is what a set-up on the table is kept as: a draft, or nil when everything was
-// moved back to where the newest tweak has it.
-func (b *Build) Drafted(s Setup) *Setup {
-	last := b.Latest()
-	if last != nil && len(Changes(last.Setup, s, func(string) bool { return false })) == 0 && maps.Equal(last.Setup.Recipes, s.Recipes) {
-		return nil
+// moved to where a tweak has it, with the number of that: its trials count on. A tweak of
+// another toy, tried since, is not gone back to.
+func (b *Build) Drafted(s Setup, isHard func(string) bool) (draft *Setup, at int) {
+	now := b.OnTable()
+	if now == nil {
+		return &s, 0
 	}
-	return &s
+	is := func(t *Tweak) bool {
+		return len(Changes(t.Setup, s, isHard)) == 0 && maps.Equal(t.Setup.Recipes, s.Recipes)
+	}
+	if is(now) {
+		return nil, b.At
+	}
+	sameToy := !slices.ContainsFunc(Changes(now.Setup, s, isHard), func(c Change) bool { return c.Hard })
+	for i := len(b.Tweaks) - 1; i >= 0; i-- {
+		if t := &b.Tweaks[i]; (sameToy || b.Trials() == 0) && is(t) {
+			return nil, t.No
+		}
+	}
+	return &s, b.At
 }
 
-// Undrafted is what is on the table once the draft is thrown away: nothing but the newest
-// tweak, or what the pattern itself says where there is none yet.
+// Undrafted is what is on the table once the draft is thrown away: nothing but the tweak,
+// or what the pattern itself says where there is none yet.
 func (b *Build) Undrafted(plain map[string]float64) *Setup {
-	if b.Latest() != nil {
+	if b.OnTable() != nil {
 		return nil
 	}
 	return &Setup{Sheet: b.Current().Sheet, Knobs: plain}
@@ -110,8 +123,11 @@ func Again(b *Build, elsewhere Trial, w *motion.Way) Trial {
 }
 
 // Tried is the set-up that was tried last, with its trials; the one on the table where
-// none was.
+// that was tried, or none was.
 func (b *Build) Tried() (Setup, []Trial) {
+	if t := b.OnTable(); t != nil && len(t.Trials) > 0 {
+		return t.Setup, t.Trials
+	}
 	for i := len(b.Tweaks) - 1; i >= 0; i-- {
 		if t := b.Tweaks[i]; len(t.Trials) > 0 {
 			return t.Setup, t.Trials
@@ -120,13 +136,16 @@ func (b *Build) Tried() (Setup, []Trial) {
 	return b.Current(), nil
 }
 
-// Result is the reading that counts for a way of moving, and what it came to at the newest
-// tweak that has one.
+// Result is the reading that counts for a way of moving, and what it came to at the tweak
+// on the table, else at the newest that has one.
 func (b *Build) Result(w *motion.Way) (record string, s Stats) {
 	k, _ := w.Kind("")
 	for _, t := range b.Tweaks {
 		if q, ok := Summaries(t.Trials, w)[k.Record]; ok {
 			s = q
+			if now := b.OnTable(); now.No == t.No {
+				break
+			}
 		}
 	}
 	return k.Record, s

@@ -9,19 +9,19 @@ import (
 	"tussock/internal/motion"
 )
 
-// What lies on the table is a draft only while it differs from the newest tweak: as it
+// What lies on the table is a draft only while it differs from the tweak: as it
 // folds, or in how its sheet is got.
 func TestDrafts(t *testing.T) {
 	b := &bench.Build{Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 90)}}}
-	if d := b.Drafted(setup(0, 90)); d != nil {
+	if d := drafted(b, setup(0, 90)); d != nil {
 		t.Errorf("moved back it is still a draft: %+v", d)
 	}
-	if d := b.Drafted(setup(0, 80)); d == nil || d.Knobs["wing"] != 80 {
+	if d := drafted(b, setup(0, 80)); d == nil || d.Knobs["wing"] != 80 {
 		t.Errorf("a moved knob is kept as %+v", d)
 	}
 	other := setup(0, 90)
 	other.Recipes = map[string]int{"nose": 2}
-	if b.Drafted(other) == nil {
+	if drafted(b, other) == nil {
 		t.Error("another way to get the sheet is forgotten")
 	}
 	if d := b.Undrafted(map[string]float64{"wing": 1}); d != nil {
@@ -95,4 +95,96 @@ func TestResult(t *testing.T) {
 	if id, s := (&bench.Build{}).Result(w); id != "far" || s.N != 0 {
 		t.Errorf("%s %+v", id, s)
 	}
+}
+
+// What was moved to where an older tweak has it is that tweak again: its trials count on.
+// A tweak with other hard folds is another toy once anything was tried.
+func TestSetSoAgain(t *testing.T) {
+	fresh := func(tried int) *bench.Build {
+		return &bench.Build{Version: 1, Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 70), Tried: tried}, {No: 2, Setup: setup(4, 80), Tried: tried}, {No: 3, Setup: setup(0, 90), Tried: tried}}}
+	}
+	b := fresh(2)
+	if err := b.Put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 70}}, folds{}); err != nil {
+		t.Fatal(err)
+	}
+	if b.Draft != nil || b.OnTable().No != 1 || b.Current().Knobs["wing"] != 70 || b.Version != 2 {
+		t.Errorf("%+v at %d", b.Draft, b.At)
+	}
+	if tw, err := b.Book(setup(0, 70), 2, folds{}, way); err != nil || tw.No != 1 || len(b.Tweaks) != 3 {
+		t.Errorf("booked at %+v, %v", tw, err)
+	}
+	// From there on: a draft of tweak 1, and what is settled is the newest of all.
+	if err := b.Put(bench.Moves{Version: 2, Knobs: map[string]float64{"wing": 72}}, folds{}); err != nil || b.Draft == nil || b.OnTable().No != 1 {
+		t.Errorf("%v, %+v at %d", err, b.Draft, b.At)
+	}
+	if err := b.Discard(b.Version, nil); err != nil || b.Current().Knobs["wing"] != 70 {
+		t.Errorf("put back to %+v", b.Current())
+	}
+	if err := b.Put(bench.Moves{Version: b.Version, Knobs: map[string]float64{"wing": 72}}, folds{}); err != nil {
+		t.Fatal(err)
+	}
+	if err := b.SettleAs(b.Version, "", folds{}, way); err != nil || b.OnTable().No != 4 || b.Current().Knobs["wing"] != 72 {
+		t.Errorf("%v, %+v", err, b.OnTable())
+	}
+	for tried, want := range map[int]int{0: 2, 2: 3} {
+		b := fresh(tried)
+		if err := b.Put(bench.Moves{Version: 1, Knobs: map[string]float64{"wing": 80, "nose": 4}}, folds{}); err != nil || b.OnTable().No != want || (b.Draft == nil) != (want == 2) {
+			t.Errorf("with %d trials: %v, at %d with draft %+v", tried, err, b.OnTable().No, b.Draft)
+		}
+	}
+}
+
+// A tweak is taken back into the draft that it was, with whatever was moved since, and
+// only the newest, while nothing is logged at it.
+func TestWithdraw(t *testing.T) {
+	b := &bench.Build{Version: 1, Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 70), Tried: 1}, {No: 2, Setup: setup(0, 80)}}}
+	for _, no := range []int{1, 3} {
+		if err := b.Withdraw(no, folds{}); err == nil {
+			t.Errorf("tweak %d was taken back", no)
+		}
+	}
+	if err := b.Withdraw(2, folds{}); err != nil || len(b.Tweaks) != 1 || b.Draft == nil || b.Current().Knobs["wing"] != 80 || b.Version != 1 {
+		t.Errorf("%v, %+v", err, b)
+	}
+	if err := b.Withdraw(1, folds{}); err == nil {
+		t.Error("a tweak with a trial was taken back")
+	}
+	moved := &bench.Build{Version: 1, Draft: ref(setup(0, 75)), Tweaks: []bench.Tweak{{No: 1, Setup: setup(0, 70)}}}
+	if err := moved.Withdraw(1, folds{}); err != nil || moved.OnTable() != nil || moved.Current().Knobs["wing"] != 75 {
+		t.Errorf("%v, %+v", err, moved)
+	}
+}
+
+// A reading far off all others is asked for once more: a slip of the point or of a key,
+// not a bad throw.
+func TestOddReadings(t *testing.T) {
+	w := &motion.Way{Records: []motion.Record{{ID: "distance", Label: "Distance", Unit: "m", Max: 100}, {ID: "aside", Unit: "m", Sides: []string{"left", "right"}}}}
+	log := func(v ...float64) *bench.Build {
+		b := &bench.Build{Tweaks: []bench.Tweak{{No: 1}}}
+		for _, x := range v {
+			b.Tweaks[0].Trials = append(b.Tweaks[0].Trials, bench.Trial{Read: map[string]float64{"distance": x, "aside": x}})
+		}
+		return b
+	}
+	for _, c := range []struct {
+		v     float64
+		other []float64
+		odd   bool
+	}{
+		{55, []float64{4.9, 5.5, 6.1}, true}, {0.55, []float64{4.9, 5.5, 6.1}, true}, {9, []float64{4.9, 5.5, 6.1}, false},
+		{1.2, []float64{4.9, 5.5, 6.1}, false}, {55, []float64{4.9, 6.1}, false}, {0, []float64{0, 0, 0}, false}, {3, []float64{0, 0, 0}, false},
+	} {
+		err := log(c.other...).Odd(bench.Trial{Read: map[string]float64{"distance": c.v, "aside": c.v}}, w)
+		if (err != nil) != c.odd {
+			t.Errorf("%v among %v: %v", c.v, c.other, err)
+		}
+		if c.v == 55 && err != nil && !strings.Contains(err.Error(), "55 m? The others are 4.9 to 6.1 m") {
+			t.Error(err)
+		}
+	}
+}
+
+func drafted(b *bench.Build, s bench.Setup) *bench.Setup {
+	d, _ := b.Drafted(s, folds{}.IsHard)
+	return d
 }

@@ -95,6 +95,48 @@ func (t Trial) Check(w *motion.Way) error {
 	return nil
 }
 
+// How far a reading lies from all others before it is asked for once more: a slip of the
+// point or a key too many is ten times off, a bad throw seldom a quarter.
+const (
+	oddOver  = 2.5 // times the greatest
+	oddUnder = 8.0 // times less than the least
+	oddOf    = 3   // others to compare with, at least
+	oddLast  = 20  // newest others that count
+)
+
+// Odd is the error of a reading that is far off its neighbours, those of the same build:
+// a *given.Error that asks whether it is meant. nil where there are too few to tell.
+func (b *Build) Odd(t Trial, w *motion.Way) error {
+	var others []Trial
+	kind, _ := w.Kind(t.Kind)
+	for _, tw := range b.Tweaks {
+		for _, x := range tw.Trials {
+			if k, _ := w.Kind(x.Kind); k.Name == kind.Name {
+				others = append(others, x)
+			}
+		}
+	}
+	slices.SortStableFunc(others, func(x, y Trial) int { return y.At.Compare(x.At) })
+	others = others[:min(len(others), oddLast)]
+	for _, r := range w.Records {
+		v, read := t.Read[r.ID]
+		near := Readings(others, r.ID)
+		if !read || len(r.Sides) > 0 || len(near) < oddOf {
+			continue
+		}
+		lo, hi := slices.Min(near), slices.Max(near)
+		if v > oddOver*hi && hi > 0 || v < lo/oddUnder {
+			return &Odd{Field: r.ID, Words: fmt.Sprintf("%s? The others are %s. Log it once more and it is kept as it is", say.Value(v, r.Unit, 2), say.Between(lo, hi, r.Unit, 2))}
+		}
+	}
+	return nil
+}
+
+// Odd asks whether a reading is meant.
+type Odd struct{ Field, Words string }
+
+func (e *Odd) Error() string { return say.Plain(e.Words) }
+
 func kindNames(w *motion.Way) []string {
 	var out []string
 	for _, k := range w.Kinds {

@@ -6,6 +6,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
+	"tussock/internal/sheet"
 )
 
 // Misfit is what becomes of edges of the sheet that meet on the exact toy, when the
@@ -45,18 +46,21 @@ type rim struct {
 	ok   bool
 }
 
-func rims(s *fold.State, outline geom.Polygon) []rim {
+// rims are the edges of a sheet on the toy that it folds into; real is where its edges are
+// when they are not where the folds take them to be.
+func rims(s *fold.State, outline, real geom.Polygon) []rim {
 	var out []rim
 	for e, a := range outline {
 		b := outline[(e+1)%len(outline)]
 		in := b.Sub(a).Unit().Left()
 		for k := range samplesPerEdge {
-			p := a.Lerp(b, (float64(k)+0.5)/samplesPerEdge)
+			t := (float64(k) + 0.5) / samplesPerEdge
+			p, q := a.Lerp(b, t), real[e].Lerp(real[(e+1)%len(real)], t)
 			r := rim{edge: e}
 			if f := s.FacetsAtSheet(p.Add(in.Scale(inwardMM))); len(f) == 1 {
 				iso := s.F[f[0]].Iso
-				r.at, r.ok = iso.Apply(p), true
-				r.in = iso.Apply(p.Add(in)).Sub(r.at)
+				r.at, r.ok = iso.Apply(q), true
+				r.in = iso.Apply(p.Add(in)).Sub(iso.Apply(p))
 			}
 			out = append(out, r)
 		}
@@ -68,10 +72,30 @@ func rims(s *fold.State, outline geom.Polygon) []rim {
 // many corners that is a little off, both folded flat. The worst of each pair of
 // edges is told.
 func Misfits(exact, real *sequence.Replay) []Misfit {
-	a, b := rims(exact.Final(), exact.Sheet.Outline()), rims(real.Final(), real.Sheet.Outline())
+	a, b := exact.Sheet.Outline(), real.Sheet.Outline()
 	if len(a) != len(b) {
 		return nil
 	}
+	return misfits(rims(exact.Final(), a, a), rims(real.Final(), b, b), len(a))
+}
+
+// MisfitsAbout are those of a sheet that is a little off when every fold lies where it
+// does on the exact sheet, middle on middle: to first order what they come to, where the
+// folds themselves cannot be carried out on such a sheet.
+func MisfitsAbout(exact *sequence.Replay, off sheet.Sheet) []Misfit {
+	a, b := exact.Sheet.Outline(), off.Outline()
+	if len(a) != len(b) {
+		return nil
+	}
+	by := a.Centroid().Sub(b.Centroid())
+	laid := make(geom.Polygon, len(b))
+	for i, p := range b {
+		laid[i] = p.Add(by)
+	}
+	return misfits(rims(exact.Final(), a, a), rims(exact.Final(), a, laid), len(a))
+}
+
+func misfits(a, b []rim, edges int) []Misfit {
 	worst := map[[2]int]Misfit{}
 	for i := range a {
 		for j := range i {
@@ -100,8 +124,8 @@ func Misfits(exact, real *sequence.Replay) []Misfit {
 		}
 	}
 	var all []Misfit
-	for e := range len(exact.Sheet.Outline()) {
-		for d := e; d < len(exact.Sheet.Outline()); d++ {
+	for e := range edges {
+		for d := e; d < edges; d++ {
 			if m, found := worst[[2]int{e, d}]; found {
 				all = append(all, m)
 			}

@@ -16,7 +16,7 @@ func TestSquareToyFromAnOfficeSheet(t *testing.T) {
 	p.visit(h.url + "/start/fortune")
 	p.clicks("A4")
 	p.clicks("Begin folding")
-	p.sees("Not as it is", "between 0.999 and 1.001 times as high as wide", "One fold, one cut", "leaves 87 × 210 mm", "± 0.4 mm")
+	p.sees("Not as it is", "is folded from a square; this sheet is 87 mm higher than wide", "One fold, one cut", "leaves 87 × 210 mm", "± 0.4 mm")
 	p.clicks("Without scissors")
 	p.sees("Torn, without scissors")
 	p.gone("One fold, one cut")

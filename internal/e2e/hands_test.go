@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"fmt"
 	"testing"
 	"time"
@@ -12,21 +13,27 @@ import (
 	"tussock/internal/store"
 )
 
-// at is a build as it is on disk.
-func (h *hall) at(t *testing.T, id int64) *bench.Build {
+// onDisk is what the data file holds now.
+func onDisk[T any](t *testing.T, h *hall, read func(context.Context, *store.Store) (T, error)) T {
 	t.Helper()
 	s, err := store.Open(t.Context(), h.data)
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := s.Build(t.Context(), id)
+	v, err := read(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
 	}
-	return b
+	return v
+}
+
+// at is a build as it is on disk.
+func (h *hall) at(t *testing.T, id int64) *bench.Build {
+	t.Helper()
+	return onDisk(t, h, func(ctx context.Context, s *store.Store) (*bench.Build, error) { return s.Build(ctx, id) })
 }
 
 // comes waits until a build on disk is as wanted.

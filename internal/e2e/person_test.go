@@ -14,8 +14,10 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"tussock/internal/demo"
 	"tussock/internal/store"
@@ -369,10 +371,27 @@ func (p *person) value(label string) string {
 	return eval[string](p, `window.__hit.value`)
 }
 
-// types presses keys one after the other.
+// types presses keys one after the other. Press and letter go together, as a keyboard
+// sends them: a page that takes the press for itself gets no letter.
 func (p *person) types(keys string) {
 	p.t.Helper()
-	p.do(chromedp.KeyEvent(keys))
+	for _, r := range keys {
+		for _, k := range kb.Encode(r) {
+			if k.Type == kb.KeyChar {
+				continue
+			}
+			if k.Type == kb.KeyDown || k.Type == kb.KeyRawDown {
+				for _, c := range kb.Encode(r) {
+					if c.Type == kb.KeyChar {
+						k.Type, k.Text, k.UnmodifiedText = kb.KeyDown, c.Text, c.UnmodifiedText
+					}
+				}
+			}
+			if _, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, *k); err != nil {
+				p.t.Fatalf("%v\nthe screen says:\n%s", err, p.screen())
+			}
+		}
+	}
 }
 
 // at waits for an address.

@@ -3,6 +3,7 @@ package fold
 import (
 	"errors"
 	"fmt"
+	"regexp"
 
 	"tussock/internal/say"
 )
@@ -51,6 +52,12 @@ func (e *Error) Error() string {
 	}
 	return say.Plain(e.Detail)
 }
+
+// hints for whoever writes a pattern, which a folder has no use for.
+var hints = regexp.MustCompile(`; (name|write|say|leave|take|crease|change|put|use|try|give|fold it first)\b.*$`)
+
+// Told is the fault for a folder: without what would have to be written otherwise.
+func (e *Error) Told() string { return hints.ReplaceAllString(e.Detail, "") }
 
 // Errorf makes an Error without a place.
 func Errorf(code Code, format string, a ...any) error {

@@ -1,8 +1,10 @@
 package prepare
 
 import (
+	"fmt"
 	"math"
 
+	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
@@ -30,11 +32,41 @@ func Proportions(p *sequence.Pattern, f remarks.Fit) (lo, hi float64) {
 	return lo, hi
 }
 
+// Turned tells whether a pattern can be folded from a sheet turned a quarter.
+func Turned(p *sequence.Pattern, have sheet.Sheet, knobs map[string]float64) bool {
+	if have.Shape != nil || have.WidthMM == have.HeightMM {
+		return false
+	}
+	have.WidthMM, have.HeightMM = have.HeightMM, have.WidthMM
+	return p.Run(have, knobs).Err == nil
+}
+
+// leastToCutMM and mostToTrimMM bound what scissors take off an edge: less is not cut
+// straight, more is a strip that is got by folding.
+const leastToCutMM, mostToTrimMM = 0.3, 12.0
+
+// trimmed is the sheet that is right with one cut along an edge, where that is all.
+func trimmed(p *sequence.Pattern, have sheet.Sheet) (For, bool) {
+	t := sheet.SameRatio(have.WidthMM, have.HeightMM, p.WidthMM*1e3, p.HeightMM*1e3)
+	w, h := have.WidthMM-t.WidthMM, have.HeightMM-t.HeightMM
+	off, edge := h, "upper edge"
+	if w > h {
+		off, edge = w, "right edge"
+	}
+	if off < leastToCutMM || off > mostToTrimMM || math.Min(w, h) > 1e-6 {
+		return For{}, false
+	}
+	return For{fmt.Sprintf("Trim %s off its %s", say.MM(off, 1), edge), Want{Kind: Size, WidthMM: t.WidthMM, HeightMM: t.HeightMM}}, true
+}
+
 // Sheets are those that would do for a pattern and can be had from a sheet, those that
 // lose least first; lo and hi are the proportions that fold.
 func Sheets(p *sequence.Pattern, have sheet.Sheet, lo, hi float64) []For {
 	var out []For
 	own := p.HeightMM / p.WidthMM
+	if f, one := trimmed(p, have); one && !p.Takes(p.AsFolded(have).Ratio()) {
+		out = append(out, f)
+	}
 	if math.Abs(own-1) < 1e-6 {
 		return append(out, For{"The largest square", Want{Kind: Square}})
 	}

@@ -314,7 +314,7 @@ func SideOf(r *Course, l geom.Line, p PointExpr, name string) (float64, error) {
 	}
 	d := l.Side(v)
 	if math.Abs(d) < geom.OnPaper {
-		return 1, fold.Errorf(fold.CodeNoLine, "%s lies on %s itself, so it does not say which side is meant", p.Words(r), name)
+		return 1, fold.Errorf(fold.CodeNoLine, "%s lies on %s itself; name a spot beside it, so that the side is clear", p.Words(r), name)
 	}
 	return math.Copysign(1, d), nil
 }

@@ -1,6 +1,10 @@
 package sequence
 
 import (
+	"fmt"
+	"math"
+
+	"tussock/internal/say"
 	"tussock/internal/sequence/knob"
 	"tussock/internal/sequence/round"
 	"tussock/internal/sheet"
@@ -223,6 +227,66 @@ type Source struct {
 
 // sameRatio is how much two proportions may differ by rounding.
 const sameRatio = 1e-9
+
+// NearMM is how far the height of a sheet may be from proportions that a pattern needs to
+// be folded as if it had them: two standard deviations of a torn edge, the least exact that
+// a sheet is got by (prepare.Route.ErrorMM).
+const NearMM = 1.5
+
+// narrow is a range of proportions that is one proportion, with what rounding needs.
+const narrow = 0.015
+
+// AsFolded is the sheet that a sheet is folded as: itself, or, where it is no more than
+// NearMM too high or too low for what the pattern requires, the one that does. Of a toy
+// that needs a square nobody throws away a sheet that is a millimetre off.
+func (p *Pattern) AsFolded(s sheet.Sheet) sheet.Sheet {
+	if s.Shape != nil || p.Shape != nil || p.MinRatio == 0 || p.Margin != [4]NumExpr{} {
+		return s
+	}
+	q := math.Min(math.Max(s.Ratio(), p.MinRatio), p.MaxRatio)
+	if p.MaxRatio-p.MinRatio < narrow {
+		q = p.HeightMM / p.WidthMM
+	}
+	h := s.WidthMM * q
+	if math.Abs(h-s.HeightMM) <= NearMM {
+		s.HeightMM = h
+	}
+	return s
+}
+
+// Nearly says of a sheet that is folded as another what is off and what that does; empty
+// where it is folded as it is.
+func (p *Pattern) Nearly(s sheet.Sheet) string {
+	off := s.HeightMM - p.AsFolded(s).HeightMM
+	if math.Abs(off) < leastOffMM {
+		return ""
+	}
+	if off < 0 {
+		return fmt.Sprintf("This sheet is %s too low for its width, and is folded all the same: what should meet at the end may miss by as much. Take %s off its width first if you want it exact.", say.MM(-off, 1), say.MM(-off*s.WidthMM/s.HeightMM, 1))
+	}
+	return fmt.Sprintf("This sheet is %s too high for its width, and is folded all the same: what should meet at the end may miss by as much. Trim that off its upper edge first if you want it exact.", say.MM(off, 1))
+}
+
+// leastOffMM is less than anybody sees of a sheet.
+const leastOffMM = 0.25
+
+// unlike says how a sheet differs from the proportions that are required.
+func (p *Pattern) unlike(s sheet.Sheet) string {
+	if p.MaxRatio-p.MinRatio >= narrow {
+		return fmt.Sprintf("%s needs a sheet %s to %s times as high as wide; this one is %s times", p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), sheet.Number(s.Ratio()))
+	}
+	own, than := p.HeightMM/p.WidthMM, "wide"
+	needs := "from a square"
+	if math.Abs(own-1) > narrow {
+		needs, than = fmt.Sprintf("from a sheet %s times as high as wide", sheet.Number(own)), "that"
+	}
+	off := s.HeightMM - s.WidthMM*own
+	more := "higher"
+	if off < 0 {
+		more = "lower"
+	}
+	return fmt.Sprintf("%s is folded %s; this sheet is %s %s than %s", p.Title, needs, say.MM(math.Abs(off), 1), more, than)
+}
 
 // Takes tells whether a pattern may be folded from a sheet so many times as high as wide,
 // by what it requires.

@@ -201,7 +201,7 @@ func (p *Pattern) run(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax
 }
 
 func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64, lax, essential bool) *Replay {
-	s, shapeErr := p.shaped(s, knobs)
+	s, shapeErr := p.shaped(p.AsFolded(s), knobs)
 	out := &Replay{Pattern: p, Sheet: s, Given: knobs, essential: essential, Values: map[string]float64{},
 		Landmarks: map[string]geom.Vec{}, Lines: map[string][]geom.Segment{}, Measures: map[string]Measured{}}
 	r := &Course{Pat: p, Values: out.Values, Points: out.Landmarks, Lines: map[string]PaperLine{}, Out: out, lax: lax, on: map[string]fold.FacetID{}}
@@ -229,9 +229,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		}
 	}
 	if q := s.Ratio(); !p.Takes(q) {
-		out.Err = fold.Errorf(fold.CodeRequire,
-			"%s needs a sheet between %s and %s times as high as wide; this one is %s times",
-			p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), sheet.Number(q))
+		out.Err = fold.Errorf(fold.CodeRequire, "%s", p.unlike(s))
 		return out
 	}
 	k := r.resume(prev)

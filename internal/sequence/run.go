@@ -290,7 +290,7 @@ func (r *Course) pinLayer(p geom.Vec, c layerChoice, name string) (geom.Vec, err
 	d, err := r.Decided(func() (Decision, error) {
 		id, ok := r.layerAt(p, c.Which, q)
 		if !ok {
-			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer named", name)
+			return Decision{}, fold.Errorf(fold.CodeOffPaper, "%s does not lie on the layer that is meant", name)
 		}
 		return Decision{I: int32(id)}, nil
 	})

@@ -21,6 +21,7 @@ type buildRow struct {
 	Draft       *string
 	Version     int
 	Touched     string
+	At          int
 	CreatedAt   string  `db:"created_at"`
 	UpdatedAt   string  `db:"updated_at"`
 	DeletedAt   *string `db:"deleted_at"`
@@ -38,7 +39,7 @@ type tweakRow struct {
 
 func (r buildRow) build() (*bench.Build, error) {
 	b := &bench.Build{ID: r.ID, Pattern: r.Pattern, Name: r.Name, ParentID: r.ParentID, ParentTweak: r.ParentTweak,
-		Step: r.Step, Version: r.Version, CreatedAt: moment(r.CreatedAt), UpdatedAt: moment(r.UpdatedAt), DeletedAt: optional(r.DeletedAt)}
+		Step: r.Step, Version: r.Version, At: r.At, CreatedAt: moment(r.CreatedAt), UpdatedAt: moment(r.UpdatedAt), DeletedAt: optional(r.DeletedAt)}
 	if r.Draft != nil {
 		b.Draft = &bench.Setup{}
 		if err := json.Unmarshal([]byte(*r.Draft), b.Draft); err != nil {
@@ -84,8 +85,8 @@ func (s *Store) insertBuild(ctx context.Context, tx *sqlx.Tx, b bench.Build) (in
 	if at.IsZero() {
 		at = s.now()
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO builds (pattern, name, parent_id, parent_tweak, step, draft, version, touched, created_at, updated_at)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, b.Pattern, b.Name, b.ParentID, b.ParentTweak, b.Step, draftText(b.Draft), max(1, b.Version), mapText(b.Touched), text(at), text(at))
+	res, err := tx.ExecContext(ctx, `INSERT INTO builds (pattern, name, parent_id, parent_tweak, step, draft, at, version, touched, created_at, updated_at)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`, b.Pattern, b.Name, b.ParentID, b.ParentTweak, b.Step, draftText(b.Draft), b.At, max(1, b.Version), mapText(b.Touched), text(at), text(at))
 	if err != nil {
 		return 0, err
 	}
@@ -203,7 +204,7 @@ func (s *Store) buildsIn(ctx context.Context, tx *sqlx.Tx, how depth, where stri
 
 func (s *Store) fillTweaks(ctx context.Context, tx *sqlx.Tx, how depth, ids []int64, builds map[int64]*bench.Build) error {
 	q, args, err := sqlx.In(`SELECT tweaks.*, (SELECT count(*) FROM trials WHERE tweak_id = tweaks.id AND deleted_at IS NULL) AS tried
-		FROM tweaks WHERE build_id IN (?) ORDER BY build_id, no`, ids)
+		FROM tweaks WHERE build_id IN (?) AND no > 0 ORDER BY build_id, no`, ids)
 	if err != nil {
 		return err
 	}

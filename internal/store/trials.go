@@ -140,10 +140,14 @@ func (s *Store) BinTrial(ctx context.Context, id int64) error {
 	return s.changeTrial(ctx, id, `UPDATE trials SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, text(s.now()), id)
 }
 
-// RestoreTrial takes a trial out of the bin.
+// RestoreTrial takes a trial out of the bin. A tweak that was withdrawn meanwhile comes
+// back with it, as the newest.
 func (s *Store) RestoreTrial(ctx context.Context, id int64) error {
 	return s.changeTrial(ctx, id, `UPDATE trials SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL`, id)
 }
+
+const bringTweakBack = `UPDATE tweaks SET no = 1 + (SELECT max(0, max(no)) FROM tweaks AS all_of WHERE all_of.build_id = tweaks.build_id)
+	WHERE no < 0 AND id = (SELECT tweak_id FROM trials WHERE id = ? AND deleted_at IS NULL)`
 
 // changeTrial changes one trial, and so its build.
 func (s *Store) changeTrial(ctx context.Context, id int64, q string, args ...any) error {
@@ -153,6 +157,9 @@ func (s *Store) changeTrial(ctx context.Context, id int64, q string, args ...any
 			return err
 		}
 		if err := tx.GetContext(ctx, &build, buildOfTrial, id); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, bringTweakBack, id); err != nil {
 			return err
 		}
 		var was string

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"reflect"
+	"slices"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -16,7 +17,8 @@ import (
 // what the first has made of it.
 //
 // Name, step, draft and version are written as f leaves them, and the reasons of tweaks.
-// Tweaks and trials without an id are added. The build comes back with the new ids.
+// Tweaks and trials without an id are added; tweaks that f takes out are withdrawn,
+// and come back when one of their trials is taken out of the bin. The build comes back with the new ids.
 func (s *Store) Update(ctx context.Context, id int64, f func(*bench.Build) error) (*bench.Build, error) {
 	var b *bench.Build
 	err := s.inTx(ctx, func(tx *sqlx.Tx) (err error) {
@@ -32,6 +34,7 @@ func (s *Store) updateIn(ctx context.Context, tx *sqlx.Tx, id int64, f func(*ben
 		return nil, err
 	}
 	was := *b
+	there := slices.Clone(b.Tweaks)
 	reasons := make([]string, len(b.Tweaks))
 	for i, t := range b.Tweaks {
 		reasons[i] = t.Why
@@ -62,11 +65,20 @@ func (s *Store) updateIn(ctx context.Context, tx *sqlx.Tx, id int64, f func(*ben
 			}
 		}
 	}
-	if fresh || b.Name != was.Name || b.Version != was.Version || !reflect.DeepEqual(b.Draft, was.Draft) || mustJSON(b.Touched) != touched {
+	for _, t := range there {
+		if slices.ContainsFunc(b.Tweaks, func(u bench.Tweak) bool { return u.ID == t.ID }) {
+			continue
+		}
+		fresh = true
+		if err := one(tx.ExecContext(ctx, `UPDATE tweaks SET no = -id WHERE id = ?`, t.ID)); err != nil {
+			return nil, err
+		}
+	}
+	if fresh || b.At != was.At || b.Name != was.Name || b.Version != was.Version || !reflect.DeepEqual(b.Draft, was.Draft) || mustJSON(b.Touched) != touched {
 		b.UpdatedAt = s.after(b.UpdatedAt)
 	}
-	return b, one(tx.ExecContext(ctx, `UPDATE builds SET name = ?, step = ?, draft = ?, version = ?, touched = ?, updated_at = ? WHERE id = ?`,
-		b.Name, b.Step, draftText(b.Draft), b.Version, mapText(b.Touched), text(b.UpdatedAt), id))
+	return b, one(tx.ExecContext(ctx, `UPDATE builds SET name = ?, step = ?, draft = ?, at = ?, version = ?, touched = ?, updated_at = ? WHERE id = ?`,
+		b.Name, b.Step, draftText(b.Draft), b.At, b.Version, mapText(b.Touched), text(b.UpdatedAt), id))
 }
 
 // MakeChild changes a build and adds one that f makes of it, both or neither.

@@ -1,7 +1,8 @@
 import { Suspense, useEffect, useMemo, useState } from "react";
-import { Link, NavLink, Route, Routes, useNavigate } from "react-router";
+import { useQueryClient } from "@tanstack/react-query";
+import { Link, NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { useEvents } from "./events";
-import { useShortcuts } from "./keys";
+import { leaveFields, useShortcuts } from "./keys";
 import {
   Bench,
   Bin,
@@ -17,13 +18,22 @@ import {
 } from "./places/places";
 import { Shelf } from "./places/Shelf";
 import { useSettings, useTheme } from "./settings";
-import { undoLast } from "./undo";
+import { undoFor, undoLast } from "./undo";
+import { Main } from "./parts/Main";
 
 export function App() {
   const { settings, change } = useSettings();
   useTheme(settings.theme);
   useEvents();
   useEffect(fetchTheRest, []);
+  const queries = useQueryClient();
+  useEffect(() => {
+    undoFor(queries);
+    window.addEventListener("keydown", leaveFields);
+    return () => window.removeEventListener("keydown", leaveFields);
+  }, [queries]);
+  // What covers the whole screen leaves nothing beneath it to go to.
+  const covered = useLocation().pathname.split("/")[3] === "follow";
   const navigate = useNavigate();
   const [shown, setShown] = useState<"keys" | "palette" | null>(null);
   const swap = settings.units === "mm" ? "in" : "mm";
@@ -35,6 +45,7 @@ export function App() {
         { key: "s", label: "Go to the shelf", run: () => void navigate("/") },
         { key: "m", label: "Switch mm and inch", run: () => change({ units: swap }) },
         { key: "u", label: "Undo", run: undoLast },
+        { key: "z", ctrl: true, label: "Undo", run: undoLast },
       ],
       [navigate, change, swap],
     ),
@@ -49,11 +60,17 @@ export function App() {
       >
         Skip to the work
       </a>
-      <header className="on-bar flex items-center gap-2 bg-bar px-3 text-on-bar max-sm:text-[0.95rem] sm:gap-5 sm:px-5 print:hidden">
+      <header
+        inert={covered}
+        className="on-bar flex flex-wrap items-center gap-x-2 bg-bar px-3 text-on-bar max-sm:text-[0.95rem] sm:gap-5 sm:px-5 print:hidden"
+      >
         <Link to="/" className="title text-lg sm:text-xl" style={{ fontStretch: "115%" }}>
           Tussock
         </Link>
-        <nav aria-label="Places" className="flex grow gap-1 sm:gap-4">
+        <nav
+          aria-label="Places"
+          className="flex grow gap-1 max-[25rem]:order-last max-[25rem]:basis-full sm:gap-4"
+        >
           <NavLink to="/" end className={place}>
             Shelf
           </NavLink>
@@ -79,8 +96,8 @@ export function App() {
             in<span className="max-sm:sr-only">ch</span>
           </span>
         </button>
-        <button type="button" className="hidden min-h-11 px-1 sm:block" onClick={() => setShown("palette")}>
-          <b>/</b> find
+        <button type="button" className="min-h-11 px-1 max-sm:order-2" onClick={() => setShown("palette")}>
+          <b className="max-sm:hidden">/</b> find
         </button>
         <button type="button" className="hidden min-h-11 px-1 sm:block" onClick={() => setShown("keys")}>
           <b>?</b> keys
@@ -129,13 +146,13 @@ export function App() {
 
 function Lost() {
   return (
-    <main id="main" className="p-8">
+    <Main title="Nothing here" className="p-8">
       <h1 className="text-3xl">There is nothing at this address.</h1>
       <p className="mt-4">
         <Link to="/" className="underline">
           Go to the shelf
         </Link>
       </p>
-    </main>
+    </Main>
   );
 }

@@ -1,10 +1,15 @@
 import { useEffect } from "react";
+import { mayBecome } from "./amount";
 
 /** A shortcut: the key as KeyboardEvent.key names it, and what it does in words. */
 export interface Shortcut {
   key: string;
   label: string;
   run: () => void;
+  /** Pressed together with Ctrl, or with the command key. */
+  ctrl?: boolean;
+  /** Works while a number is being typed, where it cannot be a part of it. */
+  beside?: boolean;
 }
 
 const active = new Map<object, Shortcut[]>();
@@ -20,13 +25,42 @@ export function watchShortcuts(f: () => void) {
   return () => watchers.delete(f);
 }
 
+// What was pressed with the mouse or a finger keeps the focus, but not the keys: Space
+// after a box was ticked goes on to the next step.
+let pointed = false;
+let held: EventTarget | null = null;
+window.addEventListener("pointerdown", () => (pointed = true), true);
+window.addEventListener("focusin", (e) => (held = pointed ? e.target : null), true);
+window.addEventListener(
+  "keydown",
+  (e) => {
+    pointed = false;
+    if (e.key === "Tab") held = null;
+  },
+  true,
+);
+
+const wordless = ["checkbox", "radio", "button", "submit", "range", "color", "file"];
+
 function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName))
-  );
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement) return !wordless.includes(target.type);
+  return target.isContentEditable || ["TEXTAREA", "SELECT"].includes(target.tagName);
 }
 
+/** Whether a control keeps this key for itself. */
+function isTaken(e: KeyboardEvent): boolean {
+  const target = e.target instanceof HTMLElement ? e.target : null;
+  if (!target) return false;
+  if (target.closest("[role=slider], input[type=range]")) return e.key === " " || e.key.startsWith("Arrow");
+  if (target === held) return false;
+  if (e.key === " " || e.key === "Enter") return target.closest("button, a, summary, input") !== null;
+  return e.key.startsWith("Arrow") && target.closest("[role=radiogroup], input[type=radio]") !== null;
+}
+
+/** A field for a number: letters that are shortcuts are never typed into it. */
+const isNumberField = (e: EventTarget | null): e is HTMLInputElement =>
+  e instanceof HTMLInputElement && e.dataset.unit !== undefined;
 /** Shortcuts that hold while a view is shown. They rest while somebody types. */
 export function useShortcuts(shortcuts: Shortcut[]) {
   useEffect(() => {
@@ -34,17 +68,22 @@ export function useShortcuts(shortcuts: Shortcut[]) {
     active.set(token, shortcuts);
     watchers.forEach((f) => f());
     const press = (e: KeyboardEvent) => {
-      if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
-      if (document.querySelector("[role=dialog]")) return;
-      const target = e.target instanceof HTMLElement ? e.target : null;
-      // Buttons, sliders and tabs have keys of their own.
-      if (e.key === " " && target?.closest("button, a, summary, [role=slider]")) return;
-      if (e.key.startsWith("Arrow") && target?.closest("[role=slider], [role=radiogroup]")) return;
-      const hit = shortcuts.find((s) => s.key === e.key);
-      if (hit) {
+      if (e.defaultPrevented || e.altKey || document.querySelector("[role=dialog]")) return;
+      const ctrl = e.ctrlKey || e.metaKey;
+      const hit = shortcuts.find((s) => s.key === e.key && (s.ctrl ?? false) === ctrl);
+      if (!hit) return;
+      if (isTyping(e.target)) {
+        // In a number that has not been begun a letter is what it is everywhere else;
+        // in one that has, it is nothing.
+        if (ctrl || !isNumberField(e.target) || e.key.length > 1) return;
+        const { value, selectionStart, selectionEnd } = e.target;
+        const next = value.slice(0, selectionStart ?? 0) + e.key + value.slice(selectionEnd ?? 0);
+        if (/\d/.test(value) && mayBecome(next, e.target.dataset.unit ?? "")) return;
         e.preventDefault();
-        hit.run();
-      }
+        if (!hit.beside && (value !== "" || !e.target.dataset.quick)) return;
+      } else if (isTaken(e)) return;
+      e.preventDefault();
+      hit.run();
     };
     window.addEventListener("keydown", press);
     return () => {
@@ -52,4 +91,11 @@ export function useShortcuts(shortcuts: Shortcut[]) {
       window.removeEventListener("keydown", press);
     };
   }, [shortcuts]);
+}
+
+/** Escape leaves a field, so that the keys work again. */
+export function leaveFields(e: KeyboardEvent) {
+  if (e.key === "Escape" && isTyping(e.target) && !document.querySelector("[role=dialog]")) {
+    (e.target as HTMLElement).blur();
+  }
 }

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { api, speak, type Settings } from "./api/client";
 import { keepOwnSettings } from "./api/own";
 import { question, changed, know } from "./api/queries";
+import { noteUndo } from "./undo";
 import type { Units } from "./units";
 
 const first: Settings = { units: "mm", hand: "right", theme: "auto" };
@@ -20,6 +21,7 @@ export function useSettings() {
       return Promise.resolve(next);
     },
     onMutate: (part) => {
+      if (data) noteUndo("the settings", { do: "settings", settings: data, own: guest });
       if (part.units) {
         speak(part.units);
         // Sentences that are on the page were told in the units before.

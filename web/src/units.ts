@@ -1,6 +1,7 @@
 import type { Change, SheetSpec } from "./api/client";
 import { decimal, sixteenths, type Units } from "./say";
 
+export { parse, parseLength, parseNumber } from "./amount";
 export type { Units } from "./say";
 
 // The one place where numbers become words. The API speaks mm, m, s, g and
@@ -142,38 +143,6 @@ export function outcomeRange(
   const end = outcomeValue(b, o, units);
   if (cross || o.unit === "m" || o.unit === "") return `${outcomeValue(a, o, units)} to ${end}`;
   return `${number(inRecordUnit(sided ? Math.abs(a) : a, o.unit, units), o.unit === "cm" ? 1 : o.decimals)} to ${end}`;
-}
-
-/**
- * What a person typed for a number, in the unit of the field: 12, 12.5, 12,5,
- * 8 1/2 or 1/4. undefined when it is no number.
- */
-export function parseNumber(text: string): number | undefined {
-  const t = text.trim().replace(",", ".").replace("−", "-");
-  const fraction = /^(-?)(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)$/.exec(t);
-  if (fraction) {
-    const [, sign, whole, top, bottom] = fraction;
-    if (Number(bottom) === 0) return undefined;
-    const v = Number(whole ?? 0) + Number(top) / Number(bottom);
-    return sign ? -v : v;
-  }
-  return /^-?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) : undefined;
-}
-
-/** A typed length in the person's unit, or with its own ("12 mm", "3cm", '1/2"'), in mm. */
-export function parseLength(text: string, units: Units): number | undefined {
-  const m = /^(.*?)\s*(mm|cm|in|")?$/i.exec(text.trim());
-  const v = parseNumber(m?.[1] ?? "");
-  if (v === undefined) return undefined;
-  switch ((m?.[2] ?? units).toLowerCase()) {
-    case "cm":
-      return v * 10;
-    case "in":
-    case '"':
-      return v * mmPerInch;
-    default:
-      return v;
-  }
 }
 
 /** One difference between two set-ups in words. */

@@ -101,7 +101,7 @@ func Collapse(s *fold.State, fixed geom.Vec, lines []Line, over []Pair, id fold.
 	for _, q := range over {
 		for _, a := range d.FacetsAtSheet(q.Above) {
 			for _, b := range d.FacetsAtSheet(q.Below) {
-				p.Hints = append(p.Hints, fold.Hint{I: a, J: b, Sign: 1, Hard: true, Why: "a layer cannot lie over the one named"})
+				p.Hints = append(p.Hints, fold.Hint{I: a, J: b, Sign: 1, Hard: true, Why: "a layer cannot lie over another as it should"})
 			}
 		}
 	}

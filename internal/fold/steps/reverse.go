@@ -109,7 +109,7 @@ func between(d *fold.State, tips [2]part, up, down []fold.FacetID) []fold.Hint {
 func seeds(s *fold.State, p geom.Vec) ([]fold.FacetID, error) {
 	at := s.FacetsAtSheet(p)
 	if len(at) == 0 {
-		return nil, fold.Errorf(fold.CodeOffPaper, "the tip named is not on the paper, at (%.2f, %.2f) mm", p.X, p.Y)
+		return nil, fold.Errorf(fold.CodeOffPaper, "the tip that should be turned is not on the paper")
 	}
 	return at, nil
 }

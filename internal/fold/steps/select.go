@@ -74,7 +74,7 @@ func walls(s *fold.State, spine []geom.Segment) (upper, lower []fold.FacetID, er
 		upper, lower = append(upper, a), append(lower, b)
 	}
 	if len(upper) == 0 {
-		return nil, nil, fold.Errorf(fold.CodeMissesLine, "the edge named as spine is not a folded edge here")
+		return nil, nil, fold.Errorf(fold.CodeMissesLine, "the edge that should be the spine is not a folded edge here")
 	}
 	return upper, lower, nil
 }

@@ -68,7 +68,7 @@ func (t *Toys[T]) fold(knobs map[string]float64) (out kept[T]) {
 	t.mu.Unlock()
 	r := t.Pattern.Rerun(last, t.Sheet, knobs)
 	if r.Err != nil {
-		out.err = fmt.Errorf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Detail)
+		out.err = fmt.Errorf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Told())
 		return out
 	}
 	t.mu.Lock()

@@ -418,7 +418,7 @@ func (a *collapseStep) gathered(r *sequence.Course, s *sequence.Step, d *sequenc
 		plan, err := steps.Collapse(r.State, fixed, lines, over, fold.CreaseID(s.No))
 		var u *steps.Uneven
 		if errors.As(err, &u) {
-			return plan, fold.Errorf(fold.CodeLayers, "%s and %s meet at %s; where paper folds flat they differ by two: change the sense of one, or write A for one so that its sense is found",
+			return plan, fold.Errorf(fold.CodeLayers, "%s and %s meet at %s; where paper folds flat they differ by two; change the sense of one, or write A for one so that its sense is found",
 				countOf(u.Mountain, "mountain"), countOf(u.Valley, "valley"), r.Places().Spot(u.At))
 		}
 		if err != nil || s.Op != sequence.OpFlex || len(over) > 0 || !glued(r.State) {

@@ -37,11 +37,11 @@ func FitOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Fit {
 	f := Fit{Survey: SurveyOf(p, s, knobs)}
 	r := p.Run(s, knobs)
 	if r.Err != nil {
-		f.Why = fold.As(r.Err).Detail
+		f.Why = fold.As(r.Err).Told()
 		f.seen(p, s, knobs)
 	}
-	if e := fold.As(f.Err); e != nil && e.Step > 0 && e.Detail != f.Why {
-		f.FirstWhy, f.WhyStep = e.Detail, e.Step
+	if e := fold.As(f.Err); e != nil && e.Step > 0 && e.Told() != f.Why {
+		f.FirstWhy, f.WhyStep = e.Told(), e.Step
 	}
 	if r.Err != nil {
 		return f

@@ -142,7 +142,7 @@ func (w *walk) end(from, bound float64) (last float64, why *End) {
 				bad = m
 			}
 		}
-		e := End{At: v, Step: fault.Step, Why: fault.Detail}
+		e := End{At: v, Step: fault.Step, Why: fault.Told()}
 		if w.at(v).err != nil {
 			e.Other, e.To = w.helper(v)
 		}

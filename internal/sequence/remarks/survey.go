@@ -28,6 +28,7 @@ type Survey struct {
 // pattern requires is not taken on trust: what is found is what folds and passes its
 // checks, around the pattern's own sheet.
 func SurveyOf(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) Survey {
+	s = p.AsFolded(s)
 	lax := *p
 	lax.MinRatio, lax.MaxRatio = 0, 0
 	r := p.Despite(s, knobs)

@@ -26,6 +26,7 @@ func AsProblem(err error, prefix string) error {
 	var wrong *given.Error
 	var made huma.StatusError
 	var child *bench.NeedsChild
+	var odd *bench.Odd
 	switch {
 	case err == nil:
 		return nil
@@ -33,9 +34,11 @@ func AsProblem(err error, prefix string) error {
 		return err
 	case errors.As(err, &wrong):
 		return Refuse(prefix+wrong.Field, wrong.Value, wrong.Words())
+	case errors.As(err, &odd):
+		return Refuse(prefix+odd.Field, nil, odd.Words)
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("this does not exist, or lies in the bin")
-	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNoChild), errors.Is(err, store.ErrRestoring), errors.As(err, &child):
+	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNoChild), errors.Is(err, bench.ErrNotWithdrawn), errors.Is(err, store.ErrRestoring), errors.As(err, &child):
 		return huma.Error409Conflict(err.Error())
 	case store.Busy(err):
 		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Tussock is busy; try again in a moment"), http.Header{"Retry-After": {"1"}})

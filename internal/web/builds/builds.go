@@ -69,9 +69,10 @@ func (s *Routes) buildRoutes(api huma.API) {
 		})
 	huma.Register(api, op("duplicate-build", http.MethodPost, "/{id}/duplicate", "Copy a build's set-up, without its trials"), s.duplicateBuild)
 	huma.Register(api, op("move-draft", http.MethodPatch, "/{id}/draft", "Keep what was moved as a draft"), s.moveDraft)
-	huma.Register(api, op("discard-draft", http.MethodDelete, "/{id}/draft", "Put everything back to the newest tweak"), s.discardDraft)
+	huma.Register(api, op("discard-draft", http.MethodDelete, "/{id}/draft", "Put everything back to the tweak on the table"), s.discardDraft)
 	huma.Register(api, op("make-tweak", http.MethodPost, "/{id}/tweaks", "Make the draft a tweak"), s.makeTweak)
 	huma.Register(api, op("change-tweak", http.MethodPatch, "/{id}/tweaks/{no}", "Note why a tweak was made"), s.changeTweak)
+	huma.Register(api, op("withdraw-tweak", http.MethodDelete, "/{id}/tweaks/{no}", "Make the newest tweak a draft again, while nothing is logged at it"), s.withdrawTweak)
 	huma.Register(api, op("make-child", http.MethodPost, "/{id}/children", "Make the draft a child build"), s.makeChild)
 }
 
@@ -299,8 +300,8 @@ func (s *Routes) moveDraft(ctx context.Context, in *draftInput) (*answer.Body[*B
 		}
 		moves.Sheet = &spec
 	}
-	put := func(b *bench.Build, _ *sequence.Pattern) error {
-		if err := b.Put(moves); err != nil {
+	put := func(b *bench.Build, p *sequence.Pattern) error {
+		if err := b.Put(moves, p); err != nil {
 			return err
 		}
 		return s.mustFold(p.ID, b.Current())
@@ -351,8 +352,7 @@ func (s *Routes) makeTweak(ctx context.Context, in *makeTweakInput) (*answer.Bod
 }
 
 type tweakWhyInput struct {
-	answer.PathID
-	No   int `path:"no" minimum:"1"`
+	TweakPath
 	Body struct {
 		Why string `json:"why,omitempty" maxLength:"500"`
 	}
@@ -367,6 +367,16 @@ func (s *Routes) changeTweak(ctx context.Context, in *tweakWhyInput) (*answer.Bo
 		b.Tweaks[i].Why = in.Body.Why
 		return nil
 	})
+}
+
+// TweakPath names a tweak of a build.
+type TweakPath struct {
+	answer.PathID
+	No int `path:"no" minimum:"1"`
+}
+
+func (s *Routes) withdrawTweak(ctx context.Context, in *TweakPath) (*answer.Body[*BuildView], error) {
+	return s.changed(ctx, in.ID, func(b *bench.Build, p *sequence.Pattern) error { return b.Withdraw(in.No, p) })
 }
 
 type childInput struct {

@@ -44,6 +44,7 @@ type logInput struct {
 		TrialInput
 		VersionInput
 		Setup answer.SetupInput `json:"setup" doc:"what the page showed when it was tried: it is booked on that, and on nothing else"`
+		Sure  bool              `json:"sure,omitempty" doc:"a reading far off its neighbours is meant"`
 		Key   string            `json:"key,omitempty" doc:"a trial that is sent again with the same key is logged once"`
 	}
 }
@@ -53,6 +54,7 @@ type logInput struct {
 type LoggedView struct {
 	Trial int64      `json:"trial"`
 	Tweak int        `json:"tweak" doc:"the tweak it was logged at"`
+	Made  bool       `json:"made" doc:"that tweak was made of the draft by it"`
 	Build *BuildView `json:"build"`
 }
 
@@ -72,6 +74,11 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 		return nil, err
 	}
 	t.Key = in.Body.Key
+	if !in.Body.Sure {
+		if err := b.Odd(t, &ways.Of(p.Moves).Way); err != nil {
+			return nil, answer.AsProblem(err, "body.read.")
+		}
+	}
 	shown, err := in.Body.Setup.Setup(p.ID)
 	if err != nil {
 		return nil, err
@@ -83,11 +90,13 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 	}
 	defer s.forget(p.Moves)
 	var tweak *bench.Tweak
+	made := false
 	_, err = s.store.Update(ctx, in.ID, func(b *bench.Build) (err error) {
 		b.Fill(p)
 		if tweak, err = b.Book(shown, in.Body.Version, p, &ways.Of(p.Moves).Way); err != nil {
 			return err
 		}
+		made = tweak.ID == 0
 		tweak.Trials = append(tweak.Trials, t)
 		return nil
 	})
@@ -98,7 +107,7 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 		}
 		return nil, answer.Crossed(p, err)
 	}
-	return s.logged(ctx, in.ID, tweak.Trials[len(tweak.Trials)-1].ID, tweak.No)
+	return s.logged(ctx, in.ID, tweak.Trials[len(tweak.Trials)-1].ID, tweak.No, made)
 }
 
 // loggedAs is the answer to a trial that was logged under a key already, or nil.
@@ -113,15 +122,15 @@ func (s *Routes) loggedAs(ctx context.Context, key string) (*answer.Body[LoggedV
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	return s.logged(ctx, build, trial, tweak)
+	return s.logged(ctx, build, trial, tweak, false)
 }
 
-func (s *Routes) logged(ctx context.Context, build, trial int64, tweak int) (*answer.Body[LoggedView], error) {
+func (s *Routes) logged(ctx context.Context, build, trial int64, tweak int, made bool) (*answer.Body[LoggedView], error) {
 	v, err := s.BuildView(ctx, build)
 	if err != nil {
 		return nil, err
 	}
-	return answer.OK(LoggedView{trial, tweak, v.Body})
+	return answer.OK(LoggedView{trial, tweak, made, v.Body})
 }
 
 type changeTrialInput struct {

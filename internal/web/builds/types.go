@@ -47,9 +47,10 @@ type BuildView struct {
 	Unprinted  string              `json:"unprinted" doc:"letters of the name that the print's font lacks; empty when a PDF has it whole"`
 	Step       int                 `json:"step"`
 	Version    int                 `json:"version" doc:"of what lies on the table; to be sent along with what is moved"`
-	Setup      bench.Setup         `json:"setup" doc:"on the table now: the draft, or the newest tweak"`
+	Setup      bench.Setup         `json:"setup" doc:"on the table now: the draft, or the tweak"`
 	Draft      bool                `json:"draft"`
-	Changes    []answer.ChangeView `json:"changes" doc:"of the draft, since the newest tweak or the pattern"`
+	At         int                 `json:"at" doc:"number of the tweak beneath the draft; 0 before the first"`
+	Changes    []answer.ChangeView `json:"changes" doc:"of the draft, since the tweak beneath it or the pattern"`
 	NeedsChild bool                `json:"needs_child" doc:"the draft can only become a child build"`
 	Tweaks     []TweakView         `json:"tweaks"`
 	Trials     int                 `json:"trials"`

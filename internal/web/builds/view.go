@@ -30,6 +30,9 @@ func (s *Routes) BuildView(ctx context.Context, id int64) (*answer.Body[*BuildVi
 		v.Tweaks = append(v.Tweaks, viewTweak(t, &ways.Of(p.Moves).Way, answer.ViewChanges(p, before, t.Setup)))
 		before = t.Setup
 	}
+	if now := b.OnTable(); now != nil {
+		v.At, before = now.No, now.Setup
+	}
 	if b.Draft != nil {
 		v.Draft = true
 		v.Changes = answer.ViewChanges(p, before, *b.Draft)

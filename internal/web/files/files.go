@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"maps"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -51,6 +52,7 @@ type Bundle struct {
 	Step    int           `json:"step" minimum:"0" maximum:"400"`
 	Created time.Time     `json:"created"`
 	Draft   *bench.Setup  `json:"draft,omitempty"`
+	At      int           `json:"at,omitempty" minimum:"0" maximum:"1000" doc:"the tweak on the table, counted from 1; 0 or absent: the newest"`
 	Tweaks  []BundleTweak `json:"tweaks" maxItems:"1000"`
 }
 
@@ -105,6 +107,7 @@ func (s *Routes) getBundle(ctx context.Context, in *answer.PathID) (*bundleAnswe
 		return nil, answer.AsProblem(err, "")
 	}
 	out := Bundle{Format: bundleFormat, Version: bundleVersion, Name: b.Name, Pattern: b.Pattern, Step: b.Step, Created: b.CreatedAt, Draft: b.Draft, Tweaks: []BundleTweak{}}
+	out.At = 1 + slices.IndexFunc(b.Tweaks, func(t bench.Tweak) bool { return t.No == b.At })
 	for _, t := range b.Tweaks {
 		bt := BundleTweak{Why: t.Why, Setup: t.Setup, Created: t.CreatedAt, Trials: []BundleTrial{}}
 		for _, x := range t.Trials {
@@ -157,7 +160,10 @@ func (s *Routes) fromBundle(in Bundle) (bench.Build, error) {
 		return bench.Build{}, err
 	}
 	way := &ways.Of(p.Moves).Way
-	b := bench.Build{Name: name, Pattern: in.Pattern, Step: in.Step, CreatedAt: in.Created, Draft: in.Draft}
+	b := bench.Build{Name: name, Pattern: in.Pattern, Step: in.Step, CreatedAt: in.Created, Draft: in.Draft, At: in.At}
+	if in.At > len(in.Tweaks) {
+		return b, answer.Refuse("body.at", in.At, fmt.Sprintf("at is %d; it must be one of the %d tweaks, or 0", in.At, len(in.Tweaks)))
+	}
 	if in.Draft == nil && len(in.Tweaks) == 0 {
 		return b, answer.Refuse("body.tweaks", 0, "the file holds neither a draft nor a tweak, so there is no set-up to read")
 	}

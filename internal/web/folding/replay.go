@@ -114,9 +114,12 @@ func replayKey(p *sequence.Pattern, setup bench.Setup) (string, error) {
 
 // viewReplay draws all steps; the finished toy is drawn by viewToy.
 func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) {
-	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(r.Sheet.WidthMM, r.Sheet.HeightMM),
+	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM),
 		Knobs: setup.Knobs, OK: r.Err == nil, Sound: r.Err == nil, Advice: []AdviceView{}, Start: draw.At(r, 0), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
+	if s, err := setup.Sheet.Plain(); err == nil {
+		v.Nearly = r.Pattern.Nearly(s)
+	}
 	var measured body.Flat
 	var last *fold.State
 	made := creases(setup.Sheet.Made)
@@ -147,7 +150,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		}
 	}
 	if e := fold.As(r.Err); e != nil {
-		v.Error = &FoldErrorView{e.Step, e.Line, string(e.Code), e.Detail, draw.Fault(r)}
+		v.Error = &FoldErrorView{e.Step, e.Line, string(e.Code), e.Told(), draw.Fault(r)}
 		for _, a := range remarks.Advise(r.Pattern, r.Sheet, setup.Knobs) {
 			v.Advice = append(v.Advice, AdviceView(a))
 		}

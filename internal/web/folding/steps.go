@@ -147,7 +147,7 @@ func foldOf(in answer.SetupInput, pattern string) (*sequence.Replay, error) {
 	}
 	r := p.Run(sh, setup.Knobs)
 	if r.Err != nil {
-		return nil, answer.Refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Detail))
+		return nil, answer.Refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Told()))
 	}
 	return r, nil
 }
@@ -173,7 +173,7 @@ func (s *Routes) care(ctx context.Context, in *careInput) (*answer.Body[[]CareVi
 	hand, _ := spread.FindHand(in.Hand)
 	all, ferr := care.Of(r, hand)
 	if ferr != nil {
-		return nil, answer.Refuse("body.sheet", nil, fold.As(ferr).Detail)
+		return nil, answer.Refuse("body.sheet", nil, fold.As(ferr).Told())
 	}
 	out := []CareView{}
 	for _, c := range all {
@@ -346,7 +346,7 @@ func (s *Routes) slip(_ context.Context, in *slipInput) (*answer.Body[SlipView],
 	}
 	q, creased, ferr := spread.SlipAt(r, in.Step, in.PastMM)
 	if ferr != nil {
-		return nil, answer.Refuse("path.step", in.Step, fold.As(ferr).Detail)
+		return nil, answer.Refuse("path.step", in.Step, fold.As(ferr).Told())
 	}
 	if !creased {
 		return nil, answer.Refuse("path.step", in.Step, "nothing is creased by hand at this step, so nothing can slip")
@@ -367,7 +367,7 @@ func (s *Routes) slip(_ context.Context, in *slipInput) (*answer.Body[SlipView],
 			v.Rest = append(v.Rest, SlipStep{d.No, draw.Flat(d.After)})
 		}
 		if on.Err != nil {
-			v.Stops = fmt.Sprintf("step %d: %s", fold.As(on.Err).Step, fold.As(on.Err).Detail)
+			v.Stops = fmt.Sprintf("step %d: %s", fold.As(on.Err).Step, fold.As(on.Err).Told())
 		}
 	}
 	v.Verdict = string(q.Advice())

@@ -237,14 +237,14 @@ func (s *Routes) clinic(ctx context.Context, in *clinicInput) (*answer.Body[*Cli
 	return answer.OK(v)
 }
 
-// examined looks a build's newest tweak over.
+// examined looks the tweak on the table over.
 func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[string]float64) (*ClinicView, error) {
 	p, err := answer.FindPattern(b.Pattern)
 	if err != nil {
 		return nil, err
 	}
 	v := &ClinicView{Residual: []ResidualView{}}
-	last := b.Latest()
+	last := b.OnTable()
 	if last == nil {
 		v.Finding, _, _ = motion.Look(nil, nil, ways.Of(p.Moves).Words.One, ways.Of(p.Moves).Words.Many)
 		return v, nil
@@ -278,8 +278,8 @@ func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[st
 	}
 	v.Told = viewDrawing(told)
 	v.Residual = residuals(p.Run(sh, last.Setup.Knobs))
-	if n := len(b.Tweaks); n > 1 {
-		v.Kept = keepOrRevert(p, &t.way.Way, b.Tweaks[n-2], *last)
+	if i := slices.IndexFunc(b.Tweaks, func(t bench.Tweak) bool { return t.No == last.No }); i > 0 {
+		v.Kept = keepOrRevert(p, &t.way.Way, b.Tweaks[i-1], *last)
 	}
 	return v, nil
 }

@@ -54,6 +54,7 @@ type FitView struct {
 	LeastHMM float64       `json:"least_h_mm"`
 	Small    bool          `json:"small" doc:"this sheet is smaller than that"`
 	SmallAt  int           `json:"small_at" doc:"the step that asks for it"`
+	Turned   bool          `json:"turned" doc:"it does when it is turned a quarter"`
 	Wants    []WantView    `json:"wants" doc:"sheets that would do, the nearest first"`
 	Own      OtherSize     `json:"own" doc:"the size that the pattern was written for, seen from this sheet"`
 	Fixed    []FixedLength `json:"fixed" doc:"lengths that do not grow with the sheet by themselves"`
@@ -81,6 +82,9 @@ func (s *Routes) sheetFit(_ context.Context, in *answer.ReplayInput) (*answer.Bo
 	v.MinHMM, v.MaxHMM = v.MinRatio*have.WidthMM, v.MaxRatio*have.WidthMM
 	if f.LeastScale > 0 {
 		v.LeastWMM, v.LeastHMM, v.Small = have.WidthMM*f.LeastScale, have.HeightMM*f.LeastScale, f.LeastScale > 1
+	}
+	if !f.Works {
+		v.Turned = prepare.Turned(p, have, setup.Knobs)
 	}
 	for _, q := range prepare.Sheets(p, have, v.MinRatio, v.MaxRatio) {
 		v.Wants = append(v.Wants, WantView{q.Words, bench.SheetWant{Kind: string(q.Want.Kind), WidthMM: q.Want.WidthMM, HeightMM: q.Want.HeightMM, Ratio: q.Want.Ratio}})

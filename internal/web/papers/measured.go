@@ -30,14 +30,16 @@ type SquarenessView struct {
 
 // EffectView is what a sheet that is a little off does to a toy.
 type EffectView struct {
-	Why     string        `json:"why" doc:"it cannot be folded, and why; empty when it can"`
-	Misfits []MisfitView  `json:"misfits" doc:"of edges that should meet on the finished toy, folded flat"`
-	Trim    bool          `json:"trim" doc:"a trim makes it right"`
-	TrimWMM float64       `json:"trim_w_mm" doc:"the sheet to trim to"`
-	TrimHMM float64       `json:"trim_h_mm"`
-	OffWMM  float64       `json:"off_w_mm" doc:"what that takes off, against the sides measured"`
-	OffHMM  float64       `json:"off_h_mm"`
-	Picture *draw.Picture `json:"picture,omitempty" doc:"the finished toy from this sheet, folded flat"`
+	Why       string        `json:"why" doc:"it cannot be folded, and why; empty when it can"`
+	Misfits   []MisfitView  `json:"misfits" doc:"of edges that should meet on the finished toy, folded flat"`
+	Trim      bool          `json:"trim" doc:"a trim makes it right"`
+	TrimWMM   float64       `json:"trim_w_mm" doc:"the sheet to trim to"`
+	TrimHMM   float64       `json:"trim_h_mm"`
+	OffWMM    float64       `json:"off_w_mm" doc:"what that takes off, against the sides measured"`
+	OffHMM    float64       `json:"off_h_mm"`
+	Estimated bool          `json:"estimated" doc:"with every fold where it lies on the exact sheet: to first order"`
+	PerMM     float64       `json:"per_mm" doc:"what the worst misfit comes to for each mm that the sheet is off; 0 when it is right"`
+	Picture   *draw.Picture `json:"picture,omitempty" doc:"the finished toy from this sheet, folded flat"`
 }
 
 // MisfitView is one pair of edges.
@@ -97,7 +99,7 @@ func viewEffect(p *sequence.Pattern, w, h float64, q sheet.Squareness) (*EffectV
 	if err != nil {
 		return nil, err
 	}
-	v := &EffectView{Why: e.Why, Misfits: []MisfitView{}, Trim: e.Trim, TrimWMM: e.TrimWMM, TrimHMM: e.TrimHMM, OffWMM: e.OffWMM, OffHMM: e.OffHMM}
+	v := &EffectView{Why: e.Why, Misfits: []MisfitView{}, Trim: e.Trim, TrimWMM: e.TrimWMM, TrimHMM: e.TrimHMM, OffWMM: e.OffWMM, OffHMM: e.OffHMM, Estimated: e.Estimated, PerMM: e.PerMM()}
 	for _, m := range e.Misfits {
 		v.Misfits = append(v.Misfits, MisfitView{m.Words(), string(m.Kind), m.MM})
 	}

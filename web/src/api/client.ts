@@ -339,6 +339,8 @@ export const api = {
     read<Build>(client.DELETE("/api/v1/builds/{id}/draft", { params: { path: { id }, query: { version } } })),
   makeTweak: (id: number, version: number, why: string) =>
     read<Build>(client.POST("/api/v1/builds/{id}/tweaks", { ...at(id), body: { version, why } })),
+  withdrawTweak: (id: number, no: number) =>
+    read<Build>(client.DELETE("/api/v1/builds/{id}/tweaks/{no}", { params: { path: { id, no } } })),
   setWhy: (id: number, no: number, why: string) =>
     read<Build>(
       client.PATCH("/api/v1/builds/{id}/tweaks/{no}", { params: { path: { id, no } }, body: { why } }),
@@ -346,11 +348,16 @@ export const api = {
   makeChild: (id: number, version: number) =>
     read<Build>(client.POST("/api/v1/builds/{id}/children", { ...at(id), body: { version } })),
   /** A trial with what the page showed when it was tried; the same key is logged once. */
-  logTrial: (id: number, trial: TrialInput, shown: { setup: Setup; version: number }, key: string) =>
+  logTrial: (
+    id: number,
+    trial: TrialInput,
+    shown: { setup: Setup; version: number },
+    sent: { key: string; sure: boolean },
+  ) =>
     read<Schemas["LoggedView"]>(
       client.POST("/api/v1/builds/{id}/trials", {
         ...at(id),
-        body: { ...trial, setup: setupInput(shown.setup), version: shown.version, key },
+        body: { ...trial, setup: setupInput(shown.setup), version: shown.version, ...sent },
       }),
     ),
   changeTrial: (id: number, trial: TrialInput) =>

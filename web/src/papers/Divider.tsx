@@ -6,7 +6,7 @@ import { usePlainPaper } from "../paper";
 import { Caution, Choice, Field, Figure } from "../parts/controls";
 import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
-import { number, parseLength, parseNumber, smallLength } from "../units";
+import { number, parse, parseLength, parseNumber, smallLength } from "../units";
 import { SFold } from "./SFold";
 import { SizeFields } from "./SizeFields";
 import { toldIn, sizeInput, typed, typedLength } from "./typedSize";
@@ -33,7 +33,9 @@ export function Divider() {
   const [deg, setDeg] = useState("60");
   const input = sizeInput(size);
   const value =
-    what === "length" ? parseLength(long, units) : parseNumber({ fraction: part, parts, angle: deg }[what]);
+    what === "length"
+      ? parseLength(long, units)
+      : parse({ fraction: part, parts, angle: deg }[what], what === "angle" ? "°" : "");
   const whole = what === "fraction" ? parseNumber(of) : 0;
   const found = useQuery(question.divide(input, what, value, whole));
   const problem = found.error instanceof Problem ? found.error : null;

@@ -6,7 +6,7 @@ import { question, changed } from "../api/queries";
 import { Button, Caution } from "../parts/controls";
 import { Faces } from "../parts/Faces";
 import { useUnits } from "../settings";
-import { offerUndo } from "../undo";
+import { noteUndo, offerUndo } from "../undo";
 import { number, sheetSize, thickness } from "../units";
 import { PaperForm } from "./PaperForm";
 import { Uses } from "./Uses";
@@ -70,13 +70,11 @@ function Card({
   const bin = async () => {
     await api.binPaper(p.id);
     await refresh();
-    offerUndo(`${p.name} is in the bin`, async () => {
-      await api.restorePaper(p.id);
-      await refresh();
-    });
+    offerUndo(`${p.name} is in the bin`, { do: "restore paper", id: p.id });
   };
   const count = async (left: number) => {
     await api.changePaper(p.id, { ...paperInput(p), left });
+    noteUndo(`the count of ${p.name}`, { do: "change paper", id: p.id, paper: paperInput(p) });
     await refresh();
   };
   const reason = p.suits.find((s) => s.moves === why);

@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, type Paper, type PaperInput } from "../api/client";
+import { api, paperInput, Problem, type Paper, type PaperInput } from "../api/client";
 import { question } from "../api/queries";
 import { usePlainPaper } from "../paper";
 import { Button, Caution, Choice, Field } from "../parts/controls";
 import { Colour } from "../parts/Faces";
 import { useUnits } from "../settings";
-import { number, parseLength, parseNumber } from "../units";
+import { offerUndo } from "../undo";
+import { number, parse, parseLength, parseNumber } from "../units";
 import { SizeFields } from "./SizeFields";
 import { sizeInput, toldIn, typed } from "./typedSize";
 
@@ -36,7 +37,7 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
 
   const sheet = sizeInput(size);
   const numbers = {
-    grams: weight === "measured" ? parseNumber(scale.grams) : undefined,
+    grams: weight === "measured" ? parse(scale.grams, "g") : undefined,
     sheets: parseNumber(scale.sheets),
     high: thick === "measured" ? parseLength(pile.high, units) : undefined,
     pileSheets: parseNumber(pile.sheets),
@@ -48,13 +49,13 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
     const text = refused?.field(field);
     return text === undefined ? undefined : text;
   };
-  const noNumber = (text: string, example: string) =>
-    text.trim() !== "" && parseNumber(text) === undefined
+  const noNumber = (text: string, example: string, unit: string) =>
+    text.trim() !== "" && parse(text, unit) === undefined
       ? `“${text}” is no number; write for example ${example}`
       : undefined;
   const save = async () => {
-    const g = weight === "given" ? parseNumber(gsm) : m?.gsm;
-    const t = thick === "given" ? parseNumber(thickness) : m?.thickness_mm;
+    const g = weight === "given" ? parse(gsm, "g/m²") : m?.gsm;
+    const t = thick === "given" ? parse(thickness, "mm") : m?.thickness_mm;
     if (!sheet || g === undefined || t === undefined) {
       setProblem(
         new Problem(0, "Size, weight and thickness are needed: a number for each, given or measured.", []),
@@ -80,7 +81,13 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
       ...(count === undefined ? {} : { left: count }),
     };
     try {
-      await (paper ? api.changePaper(paper.id, input) : api.addPaper(input));
+      if (paper) {
+        await api.changePaper(paper.id, input);
+        offerUndo(`${name} is changed`, { do: "change paper", id: paper.id, paper: paperInput(paper) });
+      } else {
+        const { id } = await api.addPaper(input);
+        offerUndo(`${name} is in the drawer`, { do: "bin paper", id });
+      }
       onDone(true);
     } catch (e) {
       if (e instanceof Problem) setProblem(e);
@@ -121,7 +128,7 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
               unit="g/m²"
               inputMode="decimal"
               value={gsm}
-              problem={wrong("gsm") ?? noNumber(gsm, "80")}
+              problem={wrong("gsm") ?? noNumber(gsm, "80", "g/m²")}
               onChange={(e) => setGSM(e.target.value)}
             />
           ) : (
@@ -132,7 +139,7 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
                   unit="g"
                   inputMode="decimal"
                   value={scale.grams}
-                  problem={wrong("grams") ?? noNumber(scale.grams, "50")}
+                  problem={wrong("grams") ?? noNumber(scale.grams, "50", "g")}
                   onChange={(e) => setScale({ ...scale, grams: e.target.value })}
                 />
                 <Field
@@ -168,7 +175,7 @@ export function PaperForm({ paper, onDone }: { paper: Paper | null; onDone: (cha
               unit="mm"
               inputMode="decimal"
               value={thickness}
-              problem={wrong("thickness_mm") ?? noNumber(thickness, "0.1")}
+              problem={wrong("thickness_mm") ?? noNumber(thickness, "0.1", "mm")}
               onChange={(e) => setThickness(e.target.value)}
             />
           ) : (

@@ -60,15 +60,23 @@ export function GetIt({
   asked,
   action,
   onTake,
+  onTurn,
 }: {
   fit: Fit;
   asked: ReturnType<typeof useWanted>;
   action: string;
   onTake: (way: Way, want: Want) => void;
+  /** The same sheet, turned a quarter. */
+  onTurn: () => void;
 }) {
   const { way, want } = asked;
   return (
     <div className="space-y-3">
+      {fit.turned && (
+        <Button weight="now" className="w-full text-lg" onClick={onTurn}>
+          Turn the sheet a quarter and go on
+        </Button>
+      )}
       {fit.wants.length > 0 && (
         <div className="flex flex-wrap gap-2">
           {fit.wants.map((w) => (
@@ -81,7 +89,11 @@ export function GetIt({
       <WantFields asked={asked} />
       <WayList asked={asked} />
       {want && way?.corners === 4 && (way.steps.length > 0 || way.turned) && (
-        <Button weight="now" className="w-full text-lg" onClick={() => onTake(way, want)}>
+        <Button
+          weight={fit.turned ? "main" : "now"}
+          className="w-full text-lg"
+          onClick={() => onTake(way, want)}
+        >
           {action}
         </Button>
       )}

@@ -99,8 +99,14 @@ function Effect({ toy, title }: { toy: Toy; title: string }) {
           ? `${title} cannot be folded from it`
           : worst === 0
             ? `${title} closes as it should`
-            : `${title}: up to ${smallLength(worst, units)} out at the end`}
+            : `${title}: ${toy.estimated ? "about" : "up to"} ${smallLength(worst, units)} out at the end`}
       </p>
+      {toy.per_mm > 0 && (
+        <p>
+          Each {units === "mm" ? "mm" : "1/16 in"} that the sheet is off moves edges that should meet by{" "}
+          {smallLength(toy.per_mm * (units === "mm" ? 1 : 25.4 / 16), units)}.
+        </p>
+      )}
       {toy.why && <p>{toy.why}</p>}
       <ul className="list-inside list-disc">
         {toy.misfits.map((m) => (
@@ -129,7 +135,9 @@ function Effect({ toy, title }: { toy: Toy; title: string }) {
         <p>No trim makes it better.</p>
       )}
       <p className="text-sm text-quiet">
-        Computed for folds made exactly, against a sheet of the right shape.
+        {toy.estimated
+          ? "Estimated: with every fold where it lies on a sheet of the right shape."
+          : "Computed for folds made exactly, against a sheet of the right shape."}
       </p>
     </div>
   );

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { toast } from "../toast";
-import { api, type SheetInput } from "../api/client";
+import { api, paperInput, type Paper, type SheetInput } from "../api/client";
+import { offerUndo, type Back } from "../undo";
 import { changed } from "../api/queries";
 
 export interface Piece {
@@ -20,6 +21,15 @@ function counted(pieces: Piece[]) {
   return [...all.values()];
 }
 
+/** What makes a drawer what it was. */
+function backTo(before: Paper[], after: Paper[]): Back[] {
+  return after.flatMap((p): Back[] => {
+    const was = before.find((q) => q.id === p.id);
+    if (!was) return [{ do: "bin paper", id: p.id }];
+    return was.left === p.left ? [] : [{ do: "change paper", id: p.id, paper: paperInput(was) }];
+  });
+}
+
 /** Puts what was cut off into the drawer, and says so. */
 export function useKeepLeftovers() {
   const queries = useQueryClient();
@@ -30,12 +40,14 @@ export function useKeepLeftovers() {
     cut?: { paper_id: number; used: number },
   ): Promise<boolean> => {
     try {
+      const before = await api.papers();
       await api.addLeftovers(of, sheet, counted(pieces), cut);
       await changed.papers(queries);
-      toast(
+      offerUndo(
         pieces.length === 1
           ? "The leftover is in the drawer"
           : `${pieces.length} leftovers are in the drawer`,
+        ...backTo(before, await api.papers()),
       );
       return true;
     } catch (e) {

@@ -26,6 +26,21 @@ export function pieceOf(sheet: SheetInput, way: Way, want: Want): SheetInput {
   };
 }
 
+/** The same sheet laid a quarter round, without what was done to it the other way up. */
+export function turnedQuarter(sheet: SheetInput): SheetInput {
+  const { width, height, unit, gsm, thickness_mm, paper, front, back } = sheet;
+  return {
+    width: height,
+    height: width,
+    unit,
+    gsm,
+    thickness_mm,
+    ...(paper ? { paper } : {}),
+    ...(front ? { front } : {}),
+    ...(back ? { back } : {}),
+  };
+}
+
 /** How the sheet of a build is got, step by step; undefined when it needs nothing. */
 export function useOrigin(sheet: SheetSpec): Way | undefined {
   const { from } = sheet;

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { SizeInput } from "../api/client";
 import { useUnits } from "../settings";
-import { number, parseLength, parseNumber, type Units } from "../units";
+import { number, parse, parseLength, type Units } from "../units";
 
 /** A size as it is typed, and the unit of what is typed without one. */
 export interface TypedSize {
@@ -53,6 +53,6 @@ export function sizeInput(s: TypedSize): SizeInput | undefined {
  * that make no sheet in mm may do in another unit.
  */
 export function nearSize(s: TypedSize): SizeInput | undefined {
-  const [width, height] = [parseNumber(s.width), parseNumber(s.height)];
+  const [width, height] = [parse(s.width, s.units), parse(s.height, s.units)];
   return width === undefined || height === undefined ? sizeInput(s) : { width, height, unit: s.units };
 }

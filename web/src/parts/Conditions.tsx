@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Condition, Moving } from "../api/client";
 import { Check, Choice, Field, Select } from "./controls";
 import { useUnits } from "../settings";
-import { fromRecordUnit, inRecordUnit, number, parseNumber, recordUnit } from "../units";
+import { fromRecordUnit, inRecordUnit, number, parse, recordUnit } from "../units";
 import { useConditions, type Conditions as Values } from "./conditions";
 
 /** How and where it is tried. It rests while a dial moves, but for what is left to the toy. */
@@ -136,7 +136,7 @@ function Value({ c, value, offered, set }: OneProps) {
   const take = () => {
     if (typed === null) return;
     const empty = typed.trim() === "" && (c.none || c.own !== undefined);
-    const v = empty ? 0 : parseNumber(typed);
+    const v = empty ? 0 : parse(typed, unit);
     const si = v === undefined ? undefined : fromRecordUnit(v, c.unit, units);
     if (si === undefined || (!empty && (si < c.min - 1e-9 || si > c.max + 1e-9))) {
       setProblem(`${c.label} is “${typed}”; it must be ${shown(c.min)} to ${shown(c.max)} ${unit}.`);

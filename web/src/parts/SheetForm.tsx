@@ -4,7 +4,7 @@ import { api, Problem, type SheetInput, type SheetSpec } from "../api/client";
 import { question, changed } from "../api/queries";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
-import { number, parseNumber, sheetSize, type Units } from "../units";
+import { number, parse, sheetSize, type Units } from "../units";
 import { Button, Choice, Field } from "./controls";
 import { Colour, Faces } from "./Faces";
 import { NearSize } from "./NearSize";
@@ -36,21 +36,24 @@ function draftOf(s: SheetSpec, unit: Units): Draft {
   };
 }
 
+const unitOf = (field: "width" | "height" | "gsm" | "thickness", d: Draft) =>
+  field === "gsm" ? "g/m²" : field === "thickness" ? "mm" : d.unit;
+
 /** NaN cannot be sent; the form says itself that a field holds no number. */
 function inputOf(d: Draft): SheetInput | { field: keyof Draft; message: string } {
   for (const field of ["width", "height", "gsm", "thickness"] as const) {
-    if (parseNumber(d[field]) === undefined) {
+    if (parse(d[field], unitOf(field, d)) === undefined) {
       const example =
         field === "gsm" ? "80" : field === "thickness" ? "0.1" : d.unit === "mm" ? "210" : "8 1/2";
       return { field, message: `“${d[field]}” is not a number; write for example ${example}` };
     }
   }
   return {
-    width: parseNumber(d.width) ?? 0,
-    height: parseNumber(d.height) ?? 0,
+    width: parse(d.width, d.unit) ?? 0,
+    height: parse(d.height, d.unit) ?? 0,
     unit: d.unit,
-    gsm: parseNumber(d.gsm) ?? 0,
-    thickness_mm: parseNumber(d.thickness) ?? 0,
+    gsm: parse(d.gsm, "g/m²") ?? 0,
+    thickness_mm: parse(d.thickness, "mm") ?? 0,
     ...(d.paper ? { paper: d.paper } : {}),
     front: d.front,
     back: d.back,
@@ -100,8 +103,9 @@ export function SheetForm({
     }
     try {
       setKeeping(null);
-      await api.addPaper({ name: draft.paper, sheet: input });
+      const { id } = await api.addPaper({ name: draft.paper, sheet: input });
       await refresh();
+      offerUndo(`${draft.paper} is in the drawer`, { do: "bin paper", id });
     } catch (e) {
       setKeeping(e as Problem);
     }
@@ -109,14 +113,11 @@ export function SheetForm({
   const throwAway = async (id: number, name: string) => {
     await api.binPaper(id);
     await refresh();
-    offerUndo(`${name} is in the bin`, async () => {
-      await api.restorePaper(id);
-      await refresh();
-    });
+    offerUndo(`${name} is in the bin`, { do: "restore paper", id });
   };
   const pick =
     "min-h-11 border-2 border-ink bg-panel px-3 py-2 text-left hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel";
-  const [nearW, nearH] = [parseNumber(draft.width), parseNumber(draft.height)];
+  const [nearW, nearH] = [parse(draft.width, draft.unit), parse(draft.height, draft.unit)];
   const near =
     nearW === undefined || nearH === undefined
       ? undefined
@@ -178,7 +179,7 @@ export function SheetForm({
         onChange={(unit) => {
           const factor = unit === draft.unit ? 1 : unit === "in" ? 1 / 25.4 : 25.4;
           const turn = (t: string) => {
-            const v = parseNumber(t);
+            const v = parse(t, draft.unit);
             return v === undefined ? t : number(v * factor, unit === "mm" ? 2 : 4);
           };
           set({ unit, width: turn(draft.width), height: turn(draft.height) });

@@ -7,11 +7,14 @@ import {
   type ReactNode,
 } from "react";
 
+import { understood } from "../amount";
+
 type Weight = "main" | "plain" | "now" | "bare";
 
 const weights: Record<Weight, string> = {
   main: "border-2 border-ink bg-ink text-panel",
-  plain: "border-2 border-ink bg-panel text-ink hover:bg-ground",
+  plain:
+    "border-2 border-ink bg-panel text-ink hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel",
   now: "border-2 border-on-mark bg-buoy text-on-mark",
   bare: "underline decoration-1 underline-offset-4 hover:decoration-2",
 };
@@ -45,6 +48,9 @@ export function Field({
   unit?: string;
 }) {
   const id = useId();
+  // What has a unit, or the keys for numbers, is a number.
+  const own = unit ?? (rest.inputMode === "decimal" || rest.inputMode === "numeric" ? "" : undefined);
+  const meant = own !== undefined && typeof rest.value === "string" ? understood(rest.value, own) : undefined;
   return (
     <div className={className}>
       <label htmlFor={id} className="block text-sm font-semibold">
@@ -56,17 +62,18 @@ export function Field({
           {...rest}
           id={id}
           aria-invalid={problem ? true : undefined}
-          aria-describedby={(problem ?? hint) ? `${id}-more` : undefined}
+          aria-describedby={(problem ?? meant ?? hint) ? `${id}-more` : undefined}
+          data-unit={own}
           className="min-h-11 w-full min-w-0 border-2 border-ink bg-panel px-3 py-2 text-ink"
         />
         {unit && <span className="shrink-0 text-quiet">{unit}</span>}
       </div>
-      {(problem ?? hint) && (
+      {(problem ?? meant ?? hint) && (
         <p
           id={`${id}-more`}
           className={problem ? "mt-1 bg-caution px-2 py-1 text-sm text-on-mark" : "mt-1 text-sm text-quiet"}
         >
-          {problem ?? hint}
+          {problem ?? meant ?? hint}
         </p>
       )}
     </div>

@@ -9,6 +9,8 @@ import { TryStretch } from "../bench/try/TryStretch";
 import { TuneStretch } from "../bench/tune/TuneStretch";
 import { useSettings } from "../settings";
 import { stretches, useBench, type Ready, type Stretch } from "../bench/frame/useBench";
+import { Main } from "../parts/Main";
+import type { Moving } from "../api/client";
 
 /** One build: trail, mat and slip. The address holds build, stretch and step. */
 export function Bench() {
@@ -22,7 +24,7 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
   const { build, pattern, way, setup, good } = bench;
   if (bench.problem && !build) {
     return (
-      <main id="main" className="p-8">
+      <Main title="Not on the bench" className="p-8">
         <h1 className="text-3xl">This build is not on the bench.</h1>
         <p className="mt-2">{bench.problem.message}</p>
         <p className="mt-4 flex gap-4">
@@ -33,7 +35,7 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
             Look into the bin
           </Link>
         </p>
-      </main>
+      </Main>
     );
   }
   if (!build || !pattern || !way || !setup || !good)
@@ -49,15 +51,32 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
   return (
     <>
       <Unhurried ready={ready} stretch={known} step={at} />
-      <main
-        id="main"
+      <Main
+        title={`${build.name}: ${stretchTitle(known, at, pattern.steps, way)}`}
+        at={known}
         data-hand={settings.hand}
         className="group grid grow content-start lg:grid-cols-[minmax(0,1fr)_23.25rem] lg:grid-rows-[auto_1fr] lg:content-stretch lg:data-[hand=left]:grid-cols-[23.25rem_minmax(0,1fr)]"
       >
         <Content ready={ready} stretch={known} step={at} />
-      </main>
+      </Main>
     </>
   );
+}
+
+/** What a stretch is called in the list of windows. */
+function stretchTitle(stretch: Stretch, step: number, steps: number, way: Moving): string {
+  switch (stretch) {
+    case "paper":
+      return "Paper";
+    case "fold":
+      return `Fold, step ${step} of ${steps}`;
+    case "set":
+      return "Set";
+    case "try":
+      return `Try, ${way.words.many}`;
+    case "tune":
+      return "Tune";
+  }
 }
 
 /** The trail follows after the mat has been painted. */

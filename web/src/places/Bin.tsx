@@ -4,8 +4,10 @@ import { api } from "../api/client";
 import { question, changed } from "../api/queries";
 import { Button, Caution } from "../parts/controls";
 import { useUnits } from "../settings";
+import { offerUndo, type Back } from "../undo";
 import { sizeOf } from "../parts/trialWords";
 import { useMoves } from "../parts/useMoves";
+import { Main } from "../parts/Main";
 
 /** What has been thrown away, and how to get it back. */
 export function Bin() {
@@ -13,11 +15,11 @@ export function Bin() {
   const ways = useMoves();
   const queries = useQueryClient();
   const bin = useQuery(question.bin());
-  const restore = async (what: string, call: Promise<unknown>) => {
+  const restore = async (what: string, call: Promise<unknown>, back: Back) => {
     try {
       await call;
       await changed.everything(queries);
-      toast(`${what} is back`);
+      offerUndo(`${what} is back`, back);
     } catch (e) {
       toast.error(e instanceof Error ? e.message : "It could not be restored.");
     }
@@ -29,7 +31,7 @@ export function Bin() {
   const { builds = [], trials = [], papers = [] } = bin.data ?? {};
   const row = "flex items-center justify-between gap-4 border-t border-line py-2";
   return (
-    <main id="main" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
+    <Main title="Bin" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
       <h1 className="text-3xl">Bin</h1>
       {bin.error && <Caution title="The bin cannot be shown">{bin.error.message}</Caution>}
       {bin.data && builds.length + trials.length + papers.length === 0 && (
@@ -45,7 +47,7 @@ export function Bin() {
               {ways?.find((w) => w.name === b.moves)?.words.many ?? "trials"}
             </span>
             <Button
-              onClick={() => void restore(b.name, api.restoreBuild(b.id))}
+              onClick={() => void restore(b.name, api.restoreBuild(b.id), { do: "bin build", id: b.id })}
               aria-label={`Restore ${b.name}`}
             >
               Restore
@@ -57,7 +59,11 @@ export function Bin() {
             <span>
               {wordsOf(t)}, {t.build_name}, tweak {t.tweak}
             </span>
-            <Button onClick={() => void restore(wordsOf(t), api.restoreTrial(t.id))}>Restore</Button>
+            <Button
+              onClick={() => void restore(wordsOf(t), api.restoreTrial(t.id), { do: "bin trial", id: t.id })}
+            >
+              Restore
+            </Button>
           </li>
         ))}
         {papers.map((p) => (
@@ -66,7 +72,7 @@ export function Bin() {
               <b>{p.name}</b>, a paper
             </span>
             <Button
-              onClick={() => void restore(p.name, api.restorePaper(p.id))}
+              onClick={() => void restore(p.name, api.restorePaper(p.id), { do: "bin paper", id: p.id })}
               aria-label={`Restore ${p.name}`}
             >
               Restore
@@ -74,6 +80,6 @@ export function Bin() {
           </li>
         ))}
       </ul>
-    </main>
+    </Main>
   );
 }

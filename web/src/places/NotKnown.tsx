@@ -1,6 +1,7 @@
 import { useParams } from "react-router";
 import { useMoves } from "../parts/useMoves";
 import { number } from "../units";
+import { Main } from "../parts/Main";
 
 /** What the model of a way of moving takes, how sure that is, and where it ends. */
 export function NotKnown() {
@@ -9,12 +10,12 @@ export function NotKnown() {
   const known = ways?.find((w) => w.name === moves);
   if (ways && !known)
     return (
-      <main id="main" className="p-8">
+      <Main title="Not known" className="p-8">
         There is no way of moving called {moves}.
-      </main>
+      </Main>
     );
   return (
-    <main id="main" className="max-w-5xl p-5 lg:p-8">
+    <Main title="What the model does not know" className="max-w-5xl p-5 lg:p-8">
       <h1 className="text-3xl">What the model does not know</h1>
       <p className="mt-2 max-w-prose text-lg">
         What is predicted is worked out from the folds, the paper and the laws of motion. It is no
@@ -63,6 +64,6 @@ export function NotKnown() {
           </tbody>
         </table>
       </div>
-    </main>
+    </Main>
   );
 }

@@ -4,6 +4,7 @@ import { Divider } from "../papers/Divider";
 import { Drawer } from "../papers/Drawer";
 import { GetSheet } from "../papers/GetSheet";
 import { SheetFacts } from "../papers/SheetFacts";
+import { Main } from "../parts/Main";
 
 const tools = [
   { id: "", label: "Drawer" },
@@ -17,7 +18,10 @@ const tools = [
 export function Papers() {
   const { tool = "" } = useParams();
   return (
-    <main id="main" className="mx-auto w-full max-w-[80rem] grow p-4 sm:p-6">
+    <Main
+      title={`Papers: ${tools.find((t) => t.id === tool)?.label ?? "Drawer"}`}
+      className="mx-auto w-full max-w-[80rem] grow p-4 sm:p-6"
+    >
       <h1 className="text-3xl">Papers</h1>
       <nav aria-label="Paper tools" className="mt-3 flex flex-wrap">
         {tools.map((t) => (
@@ -34,7 +38,7 @@ export function Papers() {
         ))}
       </nav>
       <div className="mt-6">{show(tool)}</div>
-    </main>
+    </Main>
   );
 }
 

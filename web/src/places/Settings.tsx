@@ -6,6 +6,8 @@ import { changed, know, question } from "../api/queries";
 import { Button, Caution, Choice, Field } from "../parts/controls";
 import { SharingBox } from "../parts/SharingBox";
 import { useGuest, useSettings } from "../settings";
+import { noteUndo } from "../undo";
+import { Main } from "../parts/Main";
 
 /** Units, hand, theme; everything in one file and back. */
 export function SettingsPlace() {
@@ -36,6 +38,7 @@ export function SettingsPlace() {
       // The server checks every value; nothing of the file is trusted here.
       const b = await api.addBundle(JSON.parse(await file.text()) as Bundle);
       await changed.everything(queries);
+      noteUndo(`${b.name} is read`, { do: "bin build", id: b.id });
       void navigate(`/bench/${b.id}`);
       return `${b.name} is on the bench.`;
     });
@@ -54,7 +57,7 @@ export function SettingsPlace() {
     });
   const box = "border border-line bg-panel p-5";
   return (
-    <main id="main" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
+    <Main title="Settings" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
       <h1 className="text-3xl">Settings</h1>
       {problem && (
         <div className="mt-4">
@@ -157,7 +160,7 @@ export function SettingsPlace() {
           )}
         </section>
       </div>
-    </main>
+    </Main>
   );
 }
 

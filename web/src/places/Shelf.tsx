@@ -9,6 +9,7 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { useUnits } from "../settings";
 import { offerUndo } from "../undo";
 import { recordValue, sheetSize } from "../units";
+import { Main } from "../parts/Main";
 
 /** The start: builds on the bench, and the patterns there are. */
 export function Shelf() {
@@ -18,7 +19,7 @@ export function Shelf() {
   const problem = patterns.error ?? builds.error;
   const ways = useMoves()?.filter((w) => patterns.data?.some((p) => p.moves === w.name));
   return (
-    <main id="main" className="mx-auto w-full max-w-[80rem] grow p-4 sm:p-6">
+    <Main title="Shelf" className="mx-auto w-full max-w-[80rem] grow p-4 sm:p-6">
       {problem && <Caution title="The shelf cannot be shown">{problem.message}</Caution>}
       <h1 className="text-3xl">On the bench</h1>
       {builds.data?.length === 0 && (
@@ -57,7 +58,7 @@ export function Shelf() {
           </ul>
         </section>
       )}
-    </main>
+    </Main>
   );
 }
 
@@ -85,10 +86,7 @@ function OnBench({ build: b }: { build: BuildCard }) {
   const bin = async () => {
     await api.binBuild(b.id);
     await refresh();
-    offerUndo(`${b.name} is in the bin`, async () => {
-      await api.restoreBuild(b.id);
-      await refresh();
-    });
+    offerUndo(`${b.name} is in the bin`, { do: "restore build", id: b.id });
   };
   const d = b.stats;
   const way = useMoves()?.find((w) => w.name === b.moves);

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Problem, sheetInput, type SheetInput } from "../api/client";
 import { question } from "../api/queries";
-import { pieceOf, useFit } from "../papers/sheets";
+import { pieceOf, turnedQuarter, useFit } from "../papers/sheets";
 import { WaySteps } from "../papers/SheetWays";
 import { useWanted } from "../papers/wanted";
 import { Caution, Field } from "../parts/controls";
@@ -12,7 +12,9 @@ import { usePlainPaper } from "../paper";
 import { GetIt, Verdict } from "../papers/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
+import { noteUndo } from "../undo";
 import { length, number } from "../units";
+import { Main } from "../parts/Main";
 
 /** Choosing the sheet for a new build. */
 export function Start() {
@@ -30,8 +32,10 @@ export function Start() {
       return { build, small };
     },
     // A sheet that must be made first is made first; one that is too small says so.
-    onSuccess: ({ build: b, small }) =>
-      navigate(`/bench/${b.id}/${b.setup.sheet.way || small ? "paper" : "fold/1"}`),
+    onSuccess: ({ build: b, small }) => {
+      noteUndo(`${b.name} is begun`, { do: "bin build", id: b.id });
+      return navigate(`/bench/${b.id}/${b.setup.sheet.way || small ? "paper" : "fold/1"}`);
+    },
   });
   // When the pattern cannot be folded on the sheet, there may be a way to one that does.
   const refused =
@@ -48,18 +52,18 @@ export function Start() {
   );
   if (patterns.data && !p) {
     return (
-      <main id="main" className="p-8">
+      <Main title="No such pattern" className="p-8">
         <h1 className="text-3xl">There is no pattern called “{pattern}”.</h1>
         <Link to="/" className="underline">
           Go to the shelf
         </Link>
-      </main>
+      </Main>
     );
   }
-  if (!p || !plain.gsm) return <main id="main" />;
+  if (!p || !plain.gsm) return <main id="main" aria-busy="true" />;
   return (
-    <main
-      id="main"
+    <Main
+      title={`Begin: ${p.title}`}
       className="mx-auto grid w-full max-w-[80rem] grow gap-6 p-4 sm:p-6 lg:grid-cols-[1fr_26rem]"
     >
       <section>
@@ -108,6 +112,7 @@ export function Start() {
               asked={asked}
               action="Take this piece and begin"
               onTake={(way, want) => create.mutate(pieceOf(refused, way, want))}
+              onTurn={() => create.mutate(turnedQuarter(refused))}
             />
             <h3 className="pt-2 text-xl">Or take another</h3>
           </div>
@@ -128,7 +133,7 @@ export function Start() {
           />
         </SheetForm>
       </section>
-    </main>
+    </Main>
   );
 }
 

@@ -11,6 +11,7 @@ import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
 import { area, length, number, smallLength } from "../units";
+import { Main } from "../parts/Main";
 
 type Look = "flat" | "round" | "map" | "hidden" | "layers" | "pocket";
 
@@ -55,31 +56,31 @@ export function Study() {
   );
   if (study.error) {
     return (
-      <main id="main" className="p-6">
+      <Main title="No such study" className="p-6">
         <Caution title="This study cannot be shown">{study.error.message}</Caution>
         <p className="mt-4">
           <Link to="/" className="underline">
             Go to the shelf
           </Link>
         </p>
-      </main>
+      </Main>
     );
   }
   if (!study.data)
     return (
-      <main id="main" className="p-6 text-quiet">
+      <main id="main" aria-busy="true" className="p-6 text-quiet">
         Folding …
       </main>
     );
   return (
-    <main id="main" className="flex grow flex-col">
+    <Main title={study.data.replay.title} className="flex grow flex-col">
       <Strip study={study.data} pattern={pattern} step={step} />
       {step === 0 ? (
         <Finished study={study.data} go={go} />
       ) : (
         <OneStep study={study.data} step={step} go={go} />
       )}
-    </main>
+    </Main>
   );
 }
 

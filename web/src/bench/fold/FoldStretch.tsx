@@ -12,14 +12,13 @@ import { CreaseMap } from "./CreaseMap";
 import { seen, useCare, useLook, useSeeing } from "../frame/folding";
 import { GapNote } from "./GapNote";
 import { MatHead } from "../frame/MatHead";
-import { Mistakes } from "./Mistakes";
 import { Others } from "./Others";
 import { Placements } from "./Placement";
 import { Legend } from "./Legend";
 import { InTheRound } from "../../parts/InTheRound";
 import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "../frame/Slip";
 import { SeeingChoice } from "./SeeingChoice";
-import { SlipNote } from "./SlipNote";
+import { LooksDifferent, OffItsPlace } from "./WentWrong";
 import { useReached } from "./useReached";
 import { Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import type { Ready } from "../frame/useBench";
@@ -47,11 +46,12 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
   const last = good.steps.length;
   const made = useMemo(() => good.steps.filter((x) => x.made).map((x) => x.no), [good.steps]);
   const colours = { front: good.sheet.front, back: good.sheet.back };
-  const { change, show } = bench;
+  const { show } = bench;
   const [see] = useSeeing();
   const [different, setDifferent] = useState(0);
   const [mapped, setMapped] = useState(0);
-  const look = useLook(ready, step, see.xray || different === step || mapped === step);
+  const [off, setOff] = useState(0);
+  const look = useLook(ready, step, see.xray || mapped === step);
   const care = useCare(ready)[step - 1];
   const go = useCallback(
     (by: number) => {
@@ -113,6 +113,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
               This crease is there already, from getting the sheet. Nothing to fold here.
             </p>
           )}
+          {step === 1 && good.nearly && <p className="mb-2 border-l-4 border-caution pl-2">{good.nearly}</p>}
           <StepWords step={s} brief={see.brief} />
           {s.cautions.map((c) => (
             <p key={c.id} className="mt-2 border-2 border-on-mark bg-caution px-2 py-1 text-on-mark">
@@ -226,22 +227,28 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
         )}
         {care && <CareNote care={care} />}
         {different === step ? (
-          <Mistakes look={look} right={s.after} colours={colours} />
+          <LooksDifferent ready={ready} step={step} />
         ) : (
           <Button onClick={() => setDifferent(step)}>Mine looks different</Button>
         )}
-        {care?.made && <SlipNote key={step} ready={ready} step={step} />}
+        {off === step ? (
+          <OffItsPlace ready={ready} step={step} onClose={() => setOff(0)} />
+        ) : (
+          good.steps.some((x) => x.no <= step && !x.made) && (
+            <Button onClick={() => setOff(step)}>I folded it off its place</Button>
+          )
+        )}
         {mapped === step ? (
-          <CreaseMap key={step} ready={ready} step={step} look={look} />
+          <CreaseMap key={`map ${step}`} ready={ready} step={step} look={look} />
         ) : (
           <Button onClick={() => setMapped(step)}>Where does it come from?</Button>
         )}
-        <Button onClick={() => void change(api.keepStep(build.id, build.step >= step ? step - 1 : step))}>
+        <Button onClick={() => void bench.foldTo(build.step >= step ? step - 1 : step)}>
           {build.step >= step ? "Fold again from here" : "I have it folded up to here"}
         </Button>
         <SeeingChoice />
         {s.gap && <GapNote gap={s.gap} colours={colours} />}
-        <Placements key={step} ready={ready} step={step} />
+        <Placements key={`places ${step}`} ready={ready} step={step} />
         <Knobs ready={ready} only={atThisStep} />
         <MovedDraft ready={ready} />
         <WayOn>

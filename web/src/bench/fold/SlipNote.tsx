@@ -15,16 +15,15 @@ const verdicts = {
 };
 
 /** "I folded past": what it does at the end, and what makes up for it. */
-export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
+export function SlipNote({ ready, step, onClose }: { ready: Ready; step: number; onClose: () => void }) {
   const units = useUnits();
   const { pattern, setup, good } = ready;
-  const [open, setOpen] = useState(false);
   const [way, setWay] = useState<"past" | "short" | "off">("past");
   const [landmark, setLandmark] = useState("");
   const [text, setText] = useState("2");
   const mm = parseLength(text, units);
   // What a slip here moves, to choose a landmark that was measured.
-  const unit = useQuery({ ...question.slip(pattern.id, step, setup, { past_mm: 1 }), enabled: open });
+  const unit = useQuery(question.slip(pattern.id, step, setup, { past_mm: 1 }));
   const landmarks = (unit.data?.moved ?? []).map((m) => ({ value: m.name, label: m.words }));
   const named = landmark || landmarks[0]?.value;
   const slip =
@@ -35,8 +34,7 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
           ? undefined
           : { landmark: named, off_mm: mm }
         : { past_mm: way === "past" ? mm : -mm };
-  const found = useQuery(question.slip(pattern.id, step, setup, open ? slip : undefined));
-  if (!open) return <Button onClick={() => setOpen(true)}>I folded it off its place</Button>;
+  const found = useQuery(question.slip(pattern.id, step, setup, slip));
   const q = found.data;
   const refused = found.error instanceof Problem ? found.error.message : undefined;
   const colours = { front: good.sheet.front, back: good.sheet.back };
@@ -129,7 +127,7 @@ export function SlipNote({ ready, step }: { ready: Ready; step: number }) {
           <p className="text-sm text-quiet">Predicted, to first order; off is the mean over all landmarks.</p>
         </div>
       )}
-      <Button onClick={() => setOpen(false)}>Close</Button>
+      <Button onClick={onClose}>Close</Button>
     </section>
   );
 }

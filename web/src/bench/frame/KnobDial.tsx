@@ -2,7 +2,7 @@ import { Slider } from "radix-ui";
 import { memo, useState } from "react";
 import type { Knob, Reach } from "../../api/client";
 import { useUnits } from "../../settings";
-import { knobValue, lengthValue, number, parseLength, parseNumber, smallLength } from "../../units";
+import { knobValue, lengthValue, number, parse, parseLength, smallLength } from "../../units";
 
 /**
  * One knob: a slider, the value to type, and what it changes. It rests while another one
@@ -39,7 +39,7 @@ function Dial({
   const unit = knob.unit === "mm" ? units : knob.unit === "deg" ? "°" : "";
   const take = () => {
     if (typed === null) return;
-    const v = knob.unit === "mm" ? parseLength(typed, units) : parseNumber(typed.replace("°", ""));
+    const v = knob.unit === "mm" ? parseLength(typed, units) : parse(typed, unit);
     if (typed === shown) {
       setTyped(null);
     } else if (v === undefined || v < knob.min || v > knob.max) {
@@ -64,6 +64,7 @@ function Dial({
         <span className="flex items-baseline gap-1">
           <input
             aria-label={`${knob.label}, value`}
+            data-unit={unit}
             className="w-20 border border-ink bg-panel px-2 py-1 text-right text-lg font-semibold"
             value={typed ?? shown}
             onChange={(e) => setTyped(e.target.value)}

@@ -6,7 +6,7 @@ import { api } from "../../api/client";
 import { changed } from "../../api/queries";
 import { Button, Caution, Field } from "../../parts/controls";
 import { useUnits } from "../../settings";
-import { offerUndo } from "../../undo";
+import { noteUndo, offerUndo } from "../../undo";
 import { number, sizeWords } from "../../units";
 import type { Ready } from "./useBench";
 
@@ -21,20 +21,19 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
     const was = build.name;
     if (name === null || !(await bench.change(api.rename(build.id, name)))) return;
     setName(null);
-    offerUndo(`It is called ${name} now`, async () => bench.show(await api.rename(build.id, was)));
+    offerUndo(`It is called ${name} now`, { do: "rename build", id: build.id, name: was });
   };
   const duplicate = async () => {
     const b = await bench.change(api.duplicate(build.id));
-    if (b) void navigate(`/bench/${b.id}/set`);
+    if (!b) return;
+    noteUndo(`${b.name} is on the bench`, { do: "bin build", id: b.id });
+    void navigate(`/bench/${b.id}/set`);
   };
   const bin = async () => {
     await api.binBuild(build.id);
     await changed.builds(queries);
     void navigate("/");
-    offerUndo(`${build.name} is in the bin`, async () => {
-      await api.restoreBuild(build.id);
-      await changed.everything(queries);
-    });
+    offerUndo(`${build.name} is in the bin`, { do: "restore build", id: build.id });
   };
   const row =
     "block w-full cursor-pointer px-4 py-2 text-left outline-none data-highlighted:bg-ink data-highlighted:text-panel";

@@ -45,7 +45,10 @@ export function Slip({
 /** Back and on: always within reach of the thumb. */
 export function WayOn({ children }: { children: ReactNode }) {
   return (
-    <div className="flex gap-3 border-t border-line bg-panel px-5 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-10 lg:sticky lg:bottom-0 lg:-mx-5 lg:mt-auto lg:-mb-5">
+    <div
+      data-ways=""
+      className="flex gap-3 border-t border-line bg-panel px-5 py-3 max-lg:group-data-[hand=left]:flex-row-reverse max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-10 lg:sticky lg:bottom-0 lg:-mx-5 lg:mt-auto lg:-mb-5"
+    >
       {children}
     </div>
   );
@@ -213,6 +216,12 @@ export function DraftBox({ ready }: { ready: Ready }) {
         </ul>
       ) : (
         <p className="mt-1">As the pattern has it.</p>
+      )}
+      {build.trials > 0 && build.changes.length > 1 && !build.needs_child && (
+        <p className="mt-1 border-l-4 border-caution pl-2">
+          {build.changes.length === 2 ? "Two things" : "Several things"} at once: you will not know which of
+          them did it.
+        </p>
       )}
       {build.needs_child ? (
         <>

@@ -27,6 +27,7 @@ const sameBuild = (a: Build, b: Build) =>
     a.step === b.step &&
     a.trials === b.trials &&
     a.draft === b.draft &&
+    a.at === b.at &&
     a.tweaks.length === b.tweaks.length);
 
 function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step: number }) {
@@ -94,7 +95,7 @@ function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step:
   );
   const care = useCare(ready);
   const thickest = Math.max(1, ...good.steps.map((s) => s.max_layers));
-  const setName = build.draft ? "draft" : build.tweaks.length > 0 ? `tweak ${build.tweaks.length}` : "set";
+  const setName = build.draft ? "draft" : build.at > 0 ? `tweak ${build.at}` : "set";
   const toy = good.toy && (good.toy.round ?? good.steps.at(-1)?.after);
   return (
     <nav

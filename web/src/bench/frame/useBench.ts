@@ -13,11 +13,16 @@ import {
 } from "../../api/client";
 
 import { useMoves } from "../../parts/useMoves";
+import { movesOf } from "../../api/moves";
+import { noteUndo, offerUndo } from "../../undo";
 import { useDraft } from "./useDraft";
 import { callOff, question, changed, know } from "../../api/queries";
 
 export type Stretch = "paper" | "fold" | "set" | "try" | "tune";
 export const stretches: Stretch[] = ["paper", "fold", "set", "try", "tune"];
+
+/** The tweak that lies on the table, beneath the draft. */
+export const onTable = (b: Build) => b.tweaks.find((t) => t.no === b.at);
 
 /** How long a reason may be. */
 const longestWhy = 500;
@@ -89,16 +94,10 @@ export function useBench(id: number) {
     }
   };
   // As it is after what this page has just kept, not as it was when it was drawn last.
-  const seen = () => queries.getQueryData(question.build(id).queryKey)?.version ?? 1;
+  const known = () => queries.getQueryData(question.build(id).queryKey);
+  const seen = () => known()?.version ?? 1;
   const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
   const way = useMoves()?.find((w) => w.name === pattern?.moves);
-  const title = build.data?.name;
-  useEffect(() => {
-    if (title) document.title = `${title} · Tussock`;
-    return () => {
-      document.title = "Tussock";
-    };
-  }, [title]);
   return {
     build: build.data,
     problem: build.error ?? replay.error,
@@ -116,13 +115,45 @@ export function useBench(id: number) {
     crossed: draft.crossed,
     change,
     /** Makes what lies on the table a tweak, as this page has seen it. */
-    settle: (why: string) => change(api.makeTweak(id, seen(), why.slice(0, longestWhy))),
+    settle: async (why: string) => {
+      // Moved to where a tweak has it, that tweak lies there already.
+      if (known()?.draft === false) return known();
+      const b = await change(api.makeTweak(id, seen(), why.slice(0, longestWhy)));
+      if (b) noteUndo(`tweak ${b.at} is made`, { do: "withdraw tweak", id, no: b.at });
+      return b;
+    },
     /** Makes it a child build. */
-    child: () => change(api.makeChild(id, seen())),
+    child: async () => {
+      const before = known();
+      const b = await change(api.makeChild(id, seen()));
+      const parent = b && before && (await queries.query({ ...question.build(id), staleTime: 0 }));
+      if (b && parent)
+        noteUndo(
+          `${b.name} is on the bench`,
+          { do: "bin build", id: b.id },
+          { do: "move", id, moves: movesOf(parent.setup, before.setup, 0) },
+        );
+      return b;
+    },
     show,
     putBack: async () => {
       draft.drop();
-      if (build.data?.draft) await change(api.discardDraft(id, seen()));
+      const before = known();
+      if (!before?.draft) return;
+      const b = await change(api.discardDraft(id, seen()));
+      if (b)
+        offerUndo("What was moved is put back", {
+          do: "move",
+          id,
+          moves: movesOf(b.setup, before.setup, 0),
+        });
+    },
+    /** Keeps how far it is folded. */
+    foldTo: async (step: number) => {
+      const was = known()?.step;
+      if (was === undefined || was === step) return;
+      if (await change(api.keepStep(id, step)))
+        noteUndo("how far it is folded", { do: "fold to", id, step: was });
     },
   };
 }

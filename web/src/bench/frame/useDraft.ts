@@ -6,6 +6,10 @@ import { question } from "../../api/queries";
 import { noteUndo } from "../../undo";
 import { back, isNothing, laid, movesOf, onTop, without, type Moves } from "../../api/moves";
 
+/** What a hand has moved, for the list of what can be taken back. */
+const wordsOf = (m: Moves) =>
+  m.sheet ? "another sheet" : Object.keys(m.knobs).length > 0 ? "what was moved" : "how a length is found";
+
 /**
  * The set-up on the table with what a hand moves on it. Only what was moved is sent, one
  * save after the other; what another device moves meanwhile stays, and where both moved
@@ -52,11 +56,7 @@ export function useDraft(id: number, build: Build | undefined, show: (b: Build) 
       now.current.show(b);
       take(without(now.current.hand, m, b.version));
       setCrossed(null);
-      noteUndo("What was moved last is back", async () => {
-        const b = known();
-        if (b)
-          now.current.show(await api.moveDraft(id, { ...back(moved, before.setup), version: b.version }));
-      });
+      noteUndo(wordsOf(moved), { do: "move", id, moves: back(moved, before.setup) });
       return true;
     } catch (e) {
       if (e instanceof Problem && e.status === 409) {

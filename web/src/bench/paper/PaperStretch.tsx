@@ -2,7 +2,7 @@ import { Link, useNavigate } from "react-router";
 import { useState } from "react";
 import { api, Problem, sheetInput, type SheetInput, type Way } from "../../api/client";
 import { useKeepLeftovers } from "../../papers/leftovers";
-import { inMM, pieceOf, useFit, useOrigin } from "../../papers/sheets";
+import { inMM, pieceOf, turnedQuarter, useFit, useOrigin } from "../../papers/sheets";
 import { WaySteps } from "../../papers/SheetWays";
 import { useWanted } from "../../papers/wanted";
 import { Button, Caution, Figure } from "../../parts/controls";
@@ -11,6 +11,7 @@ import { PrintLinks } from "../../parts/PrintLinks";
 import { GetIt, OtherOffice, Verdict } from "../../papers/SheetAdvice";
 import { SheetForm } from "../../parts/SheetForm";
 import { useUnits } from "../../settings";
+import { noteUndo } from "../../undo";
 import { length, lengthValue, number, sheetSize, thickness } from "../../units";
 import { FaceUp } from "./FaceUp";
 import { MatHead } from "../frame/MatHead";
@@ -44,6 +45,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
       const view = await api.replayInput(pattern.id, input);
       const next = { ...setup, sheet: view.sheet };
       bench.show(await api.moveDraft(build.id, { version: build.version, knobs: {}, sheet: next.sheet }));
+      noteUndo("another sheet", { do: "move", id: build.id, moves: { knobs: {}, sheet: setup.sheet } });
       setAsked(null);
       setGetting(false);
       void navigate(`/bench/${build.id}/paper`);
@@ -96,6 +98,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
       </Mat>
       <Slip label="Slip">
         <h2 className="text-2xl">The sheet</h2>
+        {!refused && good.nearly && <p className="border-l-4 border-caution pl-2">{good.nearly}</p>}
         {!refused && (
           <Figure value={fit?.does ? "It does" : "…"} unit={fit?.does ? "as it is" : ""}>
             {number(sheet.gsm)} g/m², {thickness(sheet.thickness_mm, units)} thick; the toy will weigh{" "}
@@ -170,6 +173,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
               asked={wanted}
               action="Take this piece"
               onTake={(w, want) => void take(pieceOf(have, w, want))}
+              onTurn={() => void take(turnedQuarter(have))}
             />
             {!refused && (
               <Button className="mt-2" onClick={() => setGetting(false)}>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, Problem } from "../../api/client";
 import { Button, Caution, Field } from "../../parts/controls";
 import { useUnits } from "../../settings";
-import { parseLength, parseNumber } from "../../units";
+import { parse, parseLength } from "../../units";
 import { useConditions } from "../../parts/conditions";
 import type { Ready } from "../frame/useBench";
 
@@ -20,7 +20,7 @@ export function Measured({ ready }: { ready: Ready }) {
     for (const f of asked.fields) {
       const text = typed[f.name] ?? "";
       if (text.trim() === "") continue;
-      const v = f.unit === "mm" ? parseLength(text, units) : parseNumber(text.replace("°", ""));
+      const v = f.unit === "mm" ? parseLength(text, units) : parse(text, "°");
       if (v === undefined) {
         setProblem(
           new Problem(422, "", [

@@ -107,11 +107,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
         {look === "motion" ? (
           p && Motion ? (
             <div className="mt-3">
-              <Motion
-                prediction={p}
-                how={how}
-                name={build.draft ? "draft" : `tweak ${build.tweaks.length}`}
-              />
+              <Motion prediction={p} how={how} name={build.draft ? "draft" : `tweak ${build.at}`} />
             </div>
           ) : (
             <p>{prediction.error ? prediction.error.message : way.words.busy}</p>

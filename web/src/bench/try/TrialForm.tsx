@@ -1,13 +1,14 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Moving, Problem, Stats, Trial, TrialInput, TrialKind, TrialRecord } from "../../api/client";
 import { freshKey } from "../../api/page";
+import { useShortcuts } from "../../keys";
 import { Button, Choice, Field, Select } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import {
   fromRecordUnit,
   inRecordUnit,
   number,
-  parseNumber,
+  parse,
   recordUnit,
   recordValue,
   type Units,
@@ -74,6 +75,49 @@ function near(r: TrialRecord, stats: Stats | undefined, units: Units): number[] 
   return [0, 1, 2, 3, 4].map((i) => from + i * step);
 }
 
+/** Letters that are neither a shortcut of the bench nor begin a unit of length. */
+const free = Array.from("adeghjkoqvwxy");
+
+/** A key for each chip: a letter of its own word where one is free. */
+function keysOf(chips: string[]): Map<string, string> {
+  const left = new Set(free);
+  const out = new Map<string, string>();
+  const give = (chip: string, letters: Iterable<string>) => {
+    const key = [...letters].find((l) => left.has(l));
+    if (key === undefined || out.has(chip)) return;
+    left.delete(key);
+    out.set(chip, key);
+  };
+  for (const c of chips) give(c, c.slice(0, 1));
+  for (const c of chips) give(c, c);
+  for (const c of chips) give(c, free);
+  return out;
+}
+
+/** A word with its key marked in it, or before it. */
+function Lettered({ word, letter }: { word: string; letter: string | undefined }) {
+  if (letter === undefined) return word;
+  const at = word.indexOf(letter);
+  if (at < 0)
+    return (
+      <span
+        data-key={letter}
+        className="before:mr-1 before:font-bold before:underline before:content-[attr(data-key)/''] max-lg:before:hidden"
+      >
+        {word}
+      </span>
+    );
+  return (
+    <>
+      {word.slice(0, at)}
+      <kbd className="font-[inherit] underline decoration-2 underline-offset-4 max-lg:no-underline">
+        {letter}
+      </kbd>
+      {word.slice(at + 1)}
+    </>
+  );
+}
+
 /** Log a trial, or correct one. Typing a digit anywhere starts with the reading that counts. */
 export function TrialForm({
   way,
@@ -93,8 +137,8 @@ export function TrialForm({
   stats: Record<string, Stats> | undefined;
   editing: Trial | null;
   problem: Problem | null;
-  /** key: the same trial sent twice is logged once. */
-  onSave: (t: TrialInput, key: string) => Promise<boolean>;
+  /** The same trial sent twice has one key and is logged once; sure: it was asked about. */
+  onSave: (t: TrialInput, sent: { key: string; sure: boolean }) => Promise<boolean>;
   onCancel: () => void;
 }) {
   const units = useUnits();
@@ -115,7 +159,7 @@ export function TrialForm({
     const read = Object.fromEntries(
       way.records.map((r) => {
         const t = draft.read[r.id] ?? "";
-        const v = parseNumber(t);
+        const v = parse(t, recordUnit(r.unit, usedUnits));
         return [r.id, v === undefined ? t : shown(fromRecordUnit(v, r.unit, usedUnits), r, units)];
       }),
     );
@@ -137,6 +181,26 @@ export function TrialForm({
     return () => window.removeEventListener("keydown", press);
   }, []);
 
+  const chipKeys = useMemo(() => keysOf(way.chips.map((c) => c.name)), [way]);
+  const tap = (s: string) => {
+    setOwn(null);
+    setDraft((d) => ({
+      ...d,
+      seen: d.seen.includes(s) ? d.seen.filter((x) => x !== s) : [...d.seen, s],
+    }));
+  };
+  useShortcuts(
+    useMemo(
+      () =>
+        [...chipKeys].map(([name, key]) => ({
+          key,
+          label: `Note that it was seen: ${name}`,
+          beside: true,
+          run: () => tap(name),
+        })),
+      [chipKeys],
+    ),
+  );
   const recordOf = (id: string | undefined) => way.records.find((r) => r.id === id);
   const main = recordOf(kind?.record);
   const asked = (kind?.others ?? []).flatMap((id) => recordOf(id) ?? []);
@@ -146,7 +210,7 @@ export function TrialForm({
     for (const r of [...(main ? [main] : []), ...asked]) {
       const text = draft.read[r.id] ?? "";
       if (text.trim() === "") continue;
-      const v = parseNumber(text);
+      const v = parse(text, recordUnit(r.unit, units));
       if (v === undefined) {
         setOwn({ field: r.id, message: `“${text}” is not a number; write for example 7.4` });
         return;
@@ -165,8 +229,9 @@ export function TrialForm({
     const trial = { kind: kind?.name ?? "", read, under, seen, thrower, place, air, note };
     // Sent again after no answer came, it may have been logged already.
     const text = JSON.stringify(trial);
-    const key = failed.current?.text === text ? failed.current.key : freshKey();
-    const sent = await onSave(trial, key);
+    const sure = failed.current?.text === text;
+    const key = sure && failed.current ? failed.current.key : freshKey();
+    const sent = await onSave(trial, { key, sure });
     failed.current = sent ? null : { text, key };
     sending.current--;
     if (!sent) setDraft((d) => (isBare(d) && sameRead(d.read, emptied(d.read, way)) ? was : d));
@@ -219,6 +284,7 @@ export function TrialForm({
             <Field
               label={main.label}
               inputMode="decimal"
+              data-quick="yes"
               unit={recordUnit(main.unit, units)}
               value={draft.read[main.id] ?? ""}
               problem={wrong(main.id)}
@@ -236,7 +302,7 @@ export function TrialForm({
                 key={v}
                 type="button"
                 className={`${chip} title min-w-12 text-lg`}
-                aria-pressed={parseNumber(draft.read[main.id] ?? "") === v}
+                aria-pressed={parse(draft.read[main.id] ?? "", recordUnit(main.unit, units)) === v}
                 onClick={() => typed(main.id, String(v))}
               >
                 {v}
@@ -289,11 +355,10 @@ export function TrialForm({
               type="button"
               className={`${chip} text-sm`}
               aria-pressed={draft.seen.includes(s)}
-              onClick={() =>
-                set({ seen: draft.seen.includes(s) ? draft.seen.filter((x) => x !== s) : [...draft.seen, s] })
-              }
+              aria-keyshortcuts={chipKeys.get(s)}
+              onClick={() => tap(s)}
             >
-              {s}
+              <Lettered word={s} letter={chipKeys.get(s)} />
             </button>
           ))}
         </div>

@@ -24,7 +24,7 @@ import { DraftBox, Mat, Slip } from "../frame/Slip";
 import { TrialChart } from "../../parts/TrialChart";
 import { TrialForm } from "./TrialForm";
 import { sizeOf } from "../../parts/trialWords";
-import type { Ready } from "../frame/useBench";
+import { onTable, type Ready } from "../frame/useBench";
 import { changed, question } from "../../api/queries";
 import { useConditions } from "../../parts/conditions";
 import { Disagrees } from "../../parts/Disagrees";
@@ -37,7 +37,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
   const [search, setSearch] = useSearchParams();
   const [editing, setEditing] = useState<Trial | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const latest = build.tweaks.at(-1);
+  const latest = onTable(build);
   const asked = Number(search.get("tweak"));
   const tweak = build.tweaks.find((t) => t.no === asked) ?? latest;
   // Of the readings that some kind of trial counts by, those that occur.
@@ -80,25 +80,32 @@ export function TryStretch({ ready }: { ready: Ready }) {
     const b = await bench.change(api.binTrial(t.id));
     if (b) {
       show(b);
-      offerUndo(`${words(t)} is in the bin`, async () => show(await api.restoreTrial(t.id)));
+      offerUndo(`${words(t)} is in the bin`, { do: "restore trial", id: t.id });
     }
   };
   const words = (t: TrialInput) => `The ${way.words.one}${sizeOf(t, way, units)}`;
-  const save = async (input: TrialInput, key: string): Promise<boolean> => {
+  const save = async (input: TrialInput, sent: { key: string; sure: boolean }): Promise<boolean> => {
     setProblem(null);
     try {
       if (editing) {
         const old = editing;
         show(await api.changeTrial(old.id, input));
         edit(null);
-        offerUndo(`${words(input)} is saved`, async () => show(await api.changeTrial(old.id, readings(old))));
+        offerUndo(`${words(input)} is saved`, { do: "change trial", id: old.id, trial: readings(old) });
         return true;
       }
-      const logged = await api.logTrial(build.id, input, { setup: ready.setup, version: bench.version }, key);
+      const logged = await api.logTrial(
+        build.id,
+        input,
+        { setup: ready.setup, version: bench.version },
+        sent,
+      );
       show(logged.build);
       setSearch({});
-      offerUndo(`${words(input)} is logged at tweak ${logged.tweak}`, async () =>
-        show(await api.binTrial(logged.trial)),
+      offerUndo(
+        `${words(input)} is logged at tweak ${logged.tweak}`,
+        { do: "bin trial", id: logged.trial },
+        ...(logged.made ? [{ do: "withdraw tweak" as const, id: build.id, no: logged.tweak }] : []),
       );
       return true;
     } catch (e) {
@@ -274,7 +281,9 @@ function Tweaks({
                   {d && d.n > 1 && `${of(d.q1)} to ${of(d.q3)}`}
                 </td>
                 <td className="py-1.5 pl-3 text-right">
-                  {t !== build.tweaks.at(-1) && (
+                  {t.no === build.at && !build.draft ? (
+                    <span className="text-sm text-quiet">on the table</span>
+                  ) : (
                     <Button weight="bare" className="text-sm whitespace-nowrap" onClick={() => again(t)}>
                       Set it so again
                     </Button>

@@ -43,7 +43,12 @@ export function KeepOrRevert({
           of {kept.symptom.after_n} now.
         </p>
       )}
-      {changes && <p className="mt-1 text-sm text-quiet">{changes}</p>}
+      {changes && (
+        <p className="mt-1 text-sm text-quiet">
+          {changes}
+          {kept.changes.length > 1 && ". They were changed at once: you do not know which of them did it"}
+        </p>
+      )}
       {kept.advice === "revert" && before && !build.draft && (
         <Button
           className="mt-2"

@@ -65,7 +65,7 @@ function Side({
     const next = { ...setup, knobs: side.knobs };
     if (await bench.keep(next)) await bench.settle(`${question} ${letter}: ${words}`);
   };
-  const now = build.tweaks.at(-1)?.no === side.tweak && !build.draft;
+  const now = build.at === side.tweak && !build.draft;
   return (
     <div className="border border-line bg-panel p-3">
       <p>

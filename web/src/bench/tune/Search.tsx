@@ -10,8 +10,9 @@ import {
   knobValue,
   lengthValue,
   number,
+  parse,
   parseLength,
-  parseNumber,
+  readingUnit,
   recordUnit,
   recordValue,
 } from "../../units";
@@ -56,14 +57,15 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
         // Lengths are typed in the person's unit.
         const lever = levers.data?.find((l) => l.name === name);
         const read = (t: string) => {
-          const v = lever?.unit === "mm" ? parseLength(t, units) : parseNumber(t);
+          const v =
+            lever?.unit === "mm" ? parseLength(t, units) : parse(t, readingUnit(lever?.unit ?? "", "mm"));
           if (v === undefined && t.trim() !== "") bad(`The bound of ${lever?.label ?? name}`, t);
           return v;
         };
         const [min, max] = [read(lo), read(hi)];
         return { name, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
       });
-      const typed = parseNumber(at);
+      const typed = parse(at, recordUnit(aimUnit, units));
       if (chosen?.at && typed === undefined) bad(chosen.at, at);
       const metres = fromRecordUnit(typed ?? 0, aimUnit, units);
       setFound(

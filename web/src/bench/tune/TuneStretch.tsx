@@ -20,7 +20,7 @@ import { Search } from "./Search";
 import { Sizes } from "./Sizes";
 import { Mat, MovedDraft, Slip, WayOn } from "../frame/Slip";
 import { Sweeps } from "./Sweeps";
-import type { Ready } from "../frame/useBench";
+import { onTable, type Ready } from "../frame/useBench";
 import { usePrediction } from "../frame/usePrediction";
 
 /** The views that every way of moving has; its own come behind. */
@@ -64,7 +64,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
       [navigate, build.id, setView, views, way],
     ),
   );
-  const latest = build.tweaks.at(-1);
+  const latest = onTable(build);
   const clinic = useQuery(question.clinic(build, how));
   const [other, setOther] = useState(0);
   const finding = clinic.data?.finding;
@@ -99,7 +99,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
   }
   return (
     <>
-      <Mat className="lg:max-h-none">
+      <Mat className="max-lg:pb-24 lg:max-h-none">
         <MatHead ready={ready} />
         <Choice label="On the mat" quiet value={view} options={views} onChange={setView} />
         <div className="mt-3">
@@ -114,7 +114,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
                     ? build.draft
                       ? "draft"
                       : `tweak ${latest?.no ?? 1}`
-                    : `tweak ${(latest?.no ?? 0) + 1}`
+                    : `tweak ${build.tweaks.length + 1}`
                 }
               />
             ) : (
@@ -205,7 +205,7 @@ function Diagnosis({
   const navigate = useNavigate();
   const { bench, build, way } = ready;
   const f = clinic.finding;
-  const latest = build.tweaks.at(-1);
+  const latest = onTable(build);
   if (!remedy) {
     return (
       <div>
@@ -277,7 +277,7 @@ function Diagnosis({
       <div className="flex flex-wrap gap-2">
         {remedy.changes.length > 0 && (
           <Button weight="main" onClick={() => void take()}>
-            Make it tweak {(latest?.no ?? 0) + 1}
+            Make it tweak {build.tweaks.length + 1}
           </Button>
         )}
         {count > 1 && (
