@@ -19,7 +19,7 @@ var pageFloors = [][]string{
 	{"parts"},
 	{"motions"},
 	{"motions/*", "papers"},
-	{"bench/frame"},
+	{"bench/frame", "shelf"},
 	{"bench/fold", "bench/paper", "bench/set", "bench/try", "bench/tune"},
 	{"places"},
 }

@@ -44,6 +44,7 @@ type Settings struct {
 	Units string `json:"units" db:"units"`
 	Hand  string `json:"hand" db:"hand"`
 	Theme string `json:"theme" db:"theme"`
+	Page  string `json:"page,omitempty" db:"page"` // in the printer: a4, letter, or auto for the one that goes with the sheet
 }
 
 // Default face colours: warm white in front, tide grey behind.

@@ -18,10 +18,10 @@ func TestFromSheetToLoggedThrow(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.watch(h.url)
 	p.visit(h.url)
-	p.sees("On the bench", "Nothing yet", "Curlew", "Shelduck", "16 layers", "24 layers", "A4, 210 × 297 mm")
+	p.sees("On the bench", "Nothing yet", "Curlew", "Shelduck", "10 steps, up to 4 layers in one fold", "moderate: 12 steps, up to 8 layers", "A4, 210 × 297 mm")
 
 	// Start a build on Letter paper.
-	p.clicks("Curlew")
+	p.clicks("Fold a Curlew")
 	p.at("/start/curlew")
 	p.sees("Which sheet do you have?")
 	p.clicks("Letter 215.9 × 279.4 mm")
@@ -270,7 +270,7 @@ func TestBuildsAreNeverLost(t *testing.T) {
 	whole := filepath.Join(t.TempDir(), "all.tussock")
 	writeBase64(t, whole, backup)
 	p.visit(h.url)
-	p.clicks("Put Blunt Curlew into the bin")
+	p.clicks("Bin: put Blunt Curlew into the bin")
 	p.sees("Blunt Curlew is in the bin")
 	p.visit(h.url + "/settings")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=tussock]"), []string{whole}))
@@ -314,8 +314,8 @@ func TestUnitsSettingsAndTheme(t *testing.T) {
 	}
 	p.visit(h.url + "/settings")
 	p.until("a left hand", `[...document.querySelectorAll("input[type=radio]")].some((r) => r.checked && r.labels[0].innerText === "Left")`)
-	p.clicks("mm / inch, now in")
-	p.until("mm again", `document.querySelector("[aria-label='mm / inch, now mm']")`)
+	p.clicks("mm / inch , now in")
+	p.until("mm again", `document.querySelector("header").innerText.includes("now mm")`)
 	p.quiet()
 }
 

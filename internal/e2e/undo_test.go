@@ -48,7 +48,9 @@ func TestUndoInOrderAcrossAReload(t *testing.T) {
 	start := h.at(t, 1)
 	p.dial("Tail curl")
 	p.types(kb.ArrowRight)
-	h.comes(t, 1, "the curl", func(b *bench.Build) bool { return b.Draft != nil && b.Draft.Knobs["curl"] != start.Current().Knobs["curl"] })
+	h.comes(t, 1, "the curl", func(b *bench.Build) bool {
+		return b.Draft != nil && b.Draft.Knobs["curl"] != start.Current().Knobs["curl"]
+	})
 	curl := h.at(t, 1).Draft.Knobs["curl"]
 	p.clicks("Make it tweak 4")
 	h.comes(t, 1, "the tweak", func(b *bench.Build) bool { return len(b.Tweaks) == 4 && b.Draft == nil })

@@ -65,6 +65,31 @@ type Prediction struct {
 	Offered map[string]float64 `json:"offered"`
 	// Drawing is what only this way of moving can draw.
 	Drawing *Drawing `json:"drawing,omitempty"`
+	// Loop is the middle trial as a small picture shows it, a few moments of it.
+	Loop []Moment `json:"-"`
+}
+
+// Moment is where a toy is at a time of its trial, seen from the side.
+type Moment struct {
+	T     float64 `json:"t"`     // s
+	Along float64 `json:"along"` // m from where it was let go
+	Up    float64 `json:"up"`    // m over the floor or table
+	Pitch float64 `json:"pitch"` // degrees, nose up
+}
+
+// loopMoments is how many a small picture needs.
+const loopMoments = 24
+
+// Looped picks the moments that a small picture needs of a path of n; at tells each.
+func Looped(n int, at func(i int) Moment) []Moment {
+	every := max(1, (n+loopMoments-2)/(loopMoments-1))
+	var out []Moment
+	for i := range n {
+		if i%every == 0 || i == n-1 {
+			out = append(out, at(i))
+		}
+	}
+	return out
 }
 
 // Drawing is what only one way of moving can draw or tell; Kind says what Data is.

@@ -31,6 +31,24 @@ func FindPage(name string) (Page, bool) {
 	return Page{}, false
 }
 
+// PageFor is the paper that a printer most likely holds for a sheet: letter where the sheet
+// has a side of that, else A4.
+func PageFor(widthMM, heightMM float64) Page {
+	letter := Pages[1]
+	for _, side := range []float64{widthMM, heightMM} {
+		if math.Abs(side-letter.WidthMM) < sameMM || math.Abs(side-letter.HeightMM) < sameMM {
+			return letter
+		}
+	}
+	return Pages[0]
+}
+
+// OwnPage is the sheet to fold as the page itself: it goes through the printer.
+func OwnPage(widthMM, heightMM float64) Page { return Page{"the sheet itself", widthMM, heightMM} }
+
+// sameMM is how far a sheet's side may be from that of a size to be of it.
+const sameMM = 0.6
+
 // Kind is how a line is drawn.
 type Kind string
 
@@ -155,6 +173,9 @@ func Lay(o Order) ([]Leaf, error) {
 	if !o.Front && !o.Back {
 		o.Front = true
 	}
+	if lying := (Page{o.Page.Name, o.Page.HeightMM, o.Page.WidthMM}); !o.sameAsPage(box) && (Order{Outline: o.Outline, Page: lying}).sameAsPage(box) {
+		o.Page = lying
+	}
 	if o.sameAsPage(box) {
 		return o.onItself(box), nil
 	}
@@ -178,11 +199,11 @@ func Lay(o Order) ([]Leaf, error) {
 
 // sameAsPage tells whether the sheet to fold is the printer's page itself.
 func (o Order) sameAsPage(b geom.Box) bool {
-	return len(o.Outline) == 4 && math.Abs(b.Width()-o.Page.WidthMM) < 0.6 && math.Abs(b.Height()-o.Page.HeightMM) < 0.6
+	return len(o.Outline) == 4 && math.Abs(b.Width()-o.Page.WidthMM) < sameMM && math.Abs(b.Height()-o.Page.HeightMM) < sameMM
 }
 
-// onItself prints guides on the very sheet that is folded, and the check length on a
-// page of its own.
+// onItself prints guides on the very sheet that is folded, one page for a face, and says
+// how far the crosses in its corners must be apart.
 func (o Order) onItself(b geom.Box) []Leaf {
 	var out []Leaf
 	for _, back := range []bool{false, true} {
@@ -195,14 +216,13 @@ func (o Order) onItself(b geom.Box) []Leaf {
 		l.guides(o.Guides, o.BandMM, window, place)
 		l.notes(o.Notes, window, place)
 		l.crosses(o.Page)
+		l.apart(o)
 		if o.Down != "" && back == (o.Down == "back") {
 			l.down(geom.Vec{X: o.Page.WidthMM / 2, Y: o.Page.HeightMM / 2})
 		}
 		out = append(out, l)
 	}
-	check := Leaf{Page: o.Page}
-	check.Foot(o, "The check: the pages before are the sheets to fold, with their guide lines")
-	return append(out, check)
+	return out
 }
 
 // placing brings the sheet onto a leaf: y turned over, the back mirrored.

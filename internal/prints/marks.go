@@ -2,8 +2,10 @@ package prints
 
 import (
 	"fmt"
+	"math"
 
 	"tussock/internal/geom"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -55,9 +57,22 @@ func (l *Leaf) Line(k Kind, x1, y1, x2, y2 float64) {
 	l.Strokes = append(l.Strokes, Stroke{k, geom.Vec{X: x1, Y: y1}, geom.Vec{X: x2, Y: y2}})
 }
 
+// How far the crosses stand from the edges, and how long their arms are.
+const crossIn, crossArm = 6.0, 2.5
+
+// apart says how far the lower crosses are from each other, in the person's unit: the check
+// of a print that has no room for a line of its own.
+func (l *Leaf) apart(o Order) {
+	words := sheet.Number(math.Round(10*(o.Page.WidthMM-2*crossIn))/10) + " mm from cross to cross"
+	if o.Inches {
+		words = say.Sixteenths(o.Page.WidthMM-2*crossIn) + " in from cross to cross"
+	}
+	l.Words = append(l.Words, Word{At: geom.Vec{X: o.Page.WidthMM / 2, Y: o.Page.HeightMM - crossIn + 0.8}, SizeMM: 2.2, Text: words, Centred: true})
+}
+
 // crosses stand at the same places of front and back, seen through the paper.
 func (l *Leaf) crosses(p Page) {
-	const in, arm = 6, 2.5
+	const in, arm = crossIn, crossArm
 	for _, x := range []float64{in, p.WidthMM - in} {
 		for _, y := range []float64{in, p.HeightMM - in} {
 			l.Line(Mark, x-arm, y, x+arm, y)

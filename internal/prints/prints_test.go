@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -199,13 +200,13 @@ func TestTiledPagesAddUp(t *testing.T) {
 	}
 }
 
-// A sheet as large as the page gets its guides printed on itself, and nothing is
-// scaled; the check comes on a page of its own.
+// A sheet as large as the page, upright or lying, gets its guides printed on itself, one
+// page for each face, and nothing is scaled; it says how far its crosses are apart.
 func TestGuidesOnTheSheetItself(t *testing.T) {
 	a4 := rect(210, 297)
 	guide := Guide{geom.Segment{A: geom.Vec{X: 105, Y: 0}, B: geom.Vec{X: 105, Y: 297}}, Valley}
 	leaves, err := Lay(Order{Title: "Leaflet", Outline: a4, Guides: []Guide{guide}, Front: true, Back: true, Page: Pages[0]})
-	if err != nil || len(leaves) != 3 {
+	if err != nil || len(leaves) != 2 {
 		t.Fatalf("%d leaves, %v", len(leaves), err)
 	}
 	for i, k := range []Kind{Valley, Mountain} { // seen from behind a valley is a mountain
@@ -214,8 +215,32 @@ func TestGuidesOnTheSheetItself(t *testing.T) {
 			t.Errorf("leaf %d: %+v", i, s)
 		}
 	}
-	if len(leaves[2].Strokes) < 100 {
-		t.Error("the check page has no ruler")
+	for _, l := range leaves {
+		if !slices.ContainsFunc(l.Words, func(w Word) bool { return w.Text == "198 mm from cross to cross" }) {
+			t.Errorf("the check is missing: %+v", l.Words)
+		}
+	}
+	for _, c := range []struct {
+		w, h  float64
+		page  Page
+		pages int
+	}{{297, 210, Pages[0], 1}, {152.4, 152.4, OwnPage(152.4, 152.4), 1}, {152.4, 152.4, Pages[0], 1}, {75, 150, OwnPage(75, 150), 1}} {
+		leaves, err := Lay(Order{Outline: rect(c.w, c.h), Guides: []Guide{{geom.Segment{A: geom.Vec{X: c.w / 2, Y: 0}, B: geom.Vec{X: c.w / 2, Y: c.h}}, Valley}}, Front: true, Page: c.page})
+		if err != nil || len(leaves) != c.pages {
+			t.Errorf("%+v: %d leaves, %v", c, len(leaves), err)
+			continue
+		}
+		if c.page.Name != "A4" && (leaves[0].Page.WidthMM != c.w || leaves[0].Page.HeightMM != c.h) {
+			t.Errorf("%+v is printed on %+v", c, leaves[0].Page)
+		}
+	}
+	for _, c := range []struct {
+		w, h float64
+		name string
+	}{{210, 297, "A4"}, {215.9, 279.4, "Letter"}, {279.4, 215.9, "Letter"}, {150, 150, "A4"}, {139.7, 215.9, "Letter"}, {0, 0, "A4"}} {
+		if p := PageFor(c.w, c.h); p.Name != c.name {
+			t.Errorf("%v × %v is printed on %s", c.w, c.h, p.Name)
+		}
 	}
 }
 

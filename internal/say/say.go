@@ -71,6 +71,8 @@ func Value(v float64, unit string, decimals int) string {
 		return Decimal(v, decimals) + "°"
 	case "":
 		return Decimal(v, decimals)
+	case "part":
+		return Decimal(100*v, 1) + " % of the way"
 	}
 	return Decimal(v, decimals) + " " + unit
 }
@@ -80,6 +82,9 @@ func Between(lo, hi float64, unit string, decimals int) string {
 	switch unit {
 	case "mm", "cm", "m":
 		return quantity(number(lo)+".."+number(hi), unit, decimals)
+	}
+	if unit == "part" {
+		return Decimal(100*lo, 1) + " to " + Value(hi, unit, decimals)
 	}
 	return Decimal(lo, decimals) + " to " + Value(hi, unit, decimals)
 }

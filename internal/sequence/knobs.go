@@ -1,29 +1,15 @@
 package sequence
 
+import "tussock/internal/sequence/knob"
+
 // FullKnobs are all knobs that are shown, those not given at their defaults.
 func (p *Pattern) FullKnobs(given map[string]float64) map[string]float64 {
-	out := map[string]float64{}
-	for _, k := range p.Knobs {
-		if k.Plain {
-			continue
-		}
-		out[k.Name] = k.Default
-		if v, ok := given[k.Name]; ok {
-			out[k.Name] = v
-		}
-	}
-	return out
+	return knob.Full(p.Knobs, given)
 }
 
 // Unbent are knob values with those at their defaults that fold nothing.
 func (p *Pattern) Unbent(given map[string]float64) map[string]float64 {
-	out := p.FullKnobs(given)
-	for _, k := range p.Knobs {
-		if k.Implied {
-			out[k.Name] = k.Default
-		}
-	}
-	return out
+	return knob.Unbent(p.Knobs, given)
 }
 
 // IsHard tells whether a knob moves a hard fold: another value is another toy. A knob

@@ -1,11 +1,8 @@
 package sequence
 
 import (
-	"fmt"
-	"math"
-
-	"tussock/internal/say"
 	"tussock/internal/sequence/knob"
+	"tussock/internal/sequence/proportion"
 	"tussock/internal/sequence/round"
 	"tussock/internal/sheet"
 )
@@ -16,9 +13,13 @@ type Pattern struct {
 	File               string
 	Text               string
 	Title              string
-	Moves              string // how the toy moves, by the word of its way
-	Good               string // what it is good at, in a folder's words
-	Show               bool   // made to be looked at; how it moves is predicted all the same
+	Moves              string   // how the toy moves, by the word of its way
+	Good               string   // what it is good at, in a folder's words
+	Family             string   // the one it belongs to: patterns with the same base, easier and harder
+	Credit             string   // whose work it is, as it is to be told on prints and files
+	AddsTo             []string // the patterns that it goes with, by id, where it is an add-on
+	Adapts             string   // what it was made from, by id; "" where it is nobody's child
+	Show               bool     // made to be looked at; how it moves is predicted all the same
 	Minutes            int
 	WidthMM, HeightMM  float64      // the sheet it was written for, or its box
 	Shape              *sheet.Shape // of that sheet, nil for a rectangle
@@ -225,71 +226,28 @@ type Source struct {
 	Used    map[string]bool // numbers (knobs and params) that it depends on
 }
 
-// sameRatio is how much two proportions may differ by rounding.
-const sameRatio = 1e-9
-
-// NearMM is how far the height of a sheet may be from proportions that a pattern needs to
-// be folded as if it had them: two standard deviations of a torn edge, the least exact that
-// a sheet is got by (prepare.Route.ErrorMM).
-const NearMM = 1.5
-
-// narrow is a range of proportions that is one proportion, with what rounding needs.
-const narrow = 0.015
-
-// AsFolded is the sheet that a sheet is folded as: itself, or, where it is no more than
-// NearMM too high or too low for what the pattern requires, the one that does. Of a toy
-// that needs a square nobody throws away a sheet that is a millimetre off.
-func (p *Pattern) AsFolded(s sheet.Sheet) sheet.Sheet {
-	if s.Shape != nil || p.Shape != nil || p.MinRatio == 0 || p.Margin != [4]NumExpr{} {
-		return s
-	}
-	q := math.Min(math.Max(s.Ratio(), p.MinRatio), p.MaxRatio)
-	if p.MaxRatio-p.MinRatio < narrow {
-		q = p.HeightMM / p.WidthMM
-	}
-	h := s.WidthMM * q
-	if math.Abs(h-s.HeightMM) <= NearMM {
-		s.HeightMM = h
-	}
-	return s
-}
-
-// Nearly says of a sheet that is folded as another what is off and what that does; empty
-// where it is folded as it is.
-func (p *Pattern) Nearly(s sheet.Sheet) string {
-	off := s.HeightMM - p.AsFolded(s).HeightMM
-	if math.Abs(off) < leastOffMM {
-		return ""
-	}
-	if off < 0 {
-		return fmt.Sprintf("This sheet is %s too low for its width, and is folded all the same: what should meet at the end may miss by as much. Take %s off its width first if you want it exact.", say.MM(-off, 1), say.MM(-off*s.WidthMM/s.HeightMM, 1))
-	}
-	return fmt.Sprintf("This sheet is %s too high for its width, and is folded all the same: what should meet at the end may miss by as much. Trim that off its upper edge first if you want it exact.", say.MM(off, 1))
-}
-
-// leastOffMM is less than anybody sees of a sheet.
-const leastOffMM = 0.25
-
-// unlike says how a sheet differs from the proportions that are required.
-func (p *Pattern) unlike(s sheet.Sheet) string {
-	if p.MaxRatio-p.MinRatio >= narrow {
-		return fmt.Sprintf("%s needs a sheet %s to %s times as high as wide; this one is %s times", p.Title, sheet.Number(p.MinRatio), sheet.Number(p.MaxRatio), sheet.Number(s.Ratio()))
-	}
-	own, than := p.HeightMM/p.WidthMM, "wide"
-	needs := "from a square"
-	if math.Abs(own-1) > narrow {
-		needs, than = fmt.Sprintf("from a sheet %s times as high as wide", sheet.Number(own)), "that"
-	}
-	off := s.HeightMM - s.WidthMM*own
-	more := "higher"
-	if off < 0 {
-		more = "lower"
-	}
-	return fmt.Sprintf("%s is folded %s; this sheet is %s %s than %s", p.Title, needs, say.MM(math.Abs(off), 1), more, than)
+// needs is what the pattern asks of its sheet's proportions.
+func (p *Pattern) needs() proportion.Need {
+	return proportion.Need{Title: p.Title, Min: p.MinRatio, Max: p.MaxRatio, Own: p.HeightMM / p.WidthMM}
 }
 
 // Takes tells whether a pattern may be folded from a sheet so many times as high as wide,
 // by what it requires.
-func (p *Pattern) Takes(ratio float64) bool {
-	return p.MinRatio == 0 || ratio >= p.MinRatio-sameRatio && ratio <= p.MaxRatio+sameRatio
+func (p *Pattern) Takes(ratio float64) bool { return p.needs().Takes(ratio) }
+
+// AsFolded is the sheet that a sheet is folded as: itself, or one of the proportions that
+// are needed where it has them nearly (proportion.Need.Height).
+func (p *Pattern) AsFolded(s sheet.Sheet) sheet.Sheet {
+	if s.Shape == nil && p.Shape == nil && p.Margin == [4]NumExpr{} {
+		s.HeightMM = p.needs().Height(s.WidthMM, s.HeightMM)
+	}
+	return s
+}
+
+// Nearly says of such a sheet what is off; empty where it is folded as it is.
+func (p *Pattern) Nearly(s sheet.Sheet) string {
+	if p.AsFolded(s) == s {
+		return ""
+	}
+	return p.needs().Nearly(s.WidthMM, s.HeightMM)
 }

@@ -229,7 +229,7 @@ func (p *Pattern) carryOut(prev *Replay, s sheet.Sheet, knobs map[string]float64
 		}
 	}
 	if q := s.Ratio(); !p.Takes(q) {
-		out.Err = fold.Errorf(fold.CodeRequire, "%s", p.unlike(s))
+		out.Err = fold.Errorf(fold.CodeRequire, "%s", p.needs().Unlike(s.WidthMM, s.HeightMM))
 		return out
 	}
 	k := r.resume(prev)
@@ -490,7 +490,7 @@ func (r *Course) setValues(knobs map[string]float64) error {
 		}
 		k, v := r.Pat.Knobs[i], knobs[n]
 		if math.IsNaN(v) || v < k.Min || v > k.Max {
-			err := fold.Errorf(fold.CodeKnob, "%s is %s; it must be %s", k.Label, say.Value(v, k.Unit, 3), say.Between(k.Min, k.Max, k.Unit, 3))
+			err := fold.Errorf(fold.CodeKnob, "%s is %s; it must be %s", k.Label, say.Value(v, k.Told(), 3), say.Between(k.Min, k.Max, k.Told(), 3))
 			return placed(err, 0, k.Line)
 		}
 		if k.Whole && v != math.Trunc(v) {

@@ -14,11 +14,12 @@ import (
 	"tussock/internal/ways"
 )
 
-//go:embed *.pattern studies/*.pattern
+//go:embed *.pattern studies/*.pattern addons/*.pattern
 var files embed.FS
 
 var (
 	load    = sync.OnceValues(func() ([]*sequence.Pattern, error) { return read("*.pattern") })
+	addOns  = sync.OnceValues(func() ([]*sequence.Pattern, error) { return read("addons/*.pattern") })
 	studies = sync.OnceValues(func() ([]*sequence.Pattern, error) { return read("studies/*.pattern") })
 )
 
@@ -79,11 +80,28 @@ func All() ([]*sequence.Pattern, error) {
 // are no toys to build.
 func Studies() ([]*sequence.Pattern, error) { return studies() }
 
+// AddOns are what is folded to go with a toy of the shelf: a stand, something to hop over.
+func AddOns() ([]*sequence.Pattern, error) { return addOns() }
+
+// AddOnsOf are those that go with a pattern.
+func AddOnsOf(id string) []*sequence.Pattern {
+	all, err := addOns()
+	if err != nil {
+		return nil
+	}
+	return slices.DeleteFunc(slices.Clone(all), func(p *sequence.Pattern) bool { return !slices.Contains(p.AddsTo, id) })
+}
+
 // Find looks a pattern up by id or title, upper and lower case alike.
 func Find(name string) (*sequence.Pattern, bool) { return find(All, name) }
 
-// FindStudy looks a study up in the same way.
-func FindStudy(name string) (*sequence.Pattern, bool) { return find(studies, name) }
+// FindStudy looks a study or an add-on up in the same way.
+func FindStudy(name string) (*sequence.Pattern, bool) {
+	if p, found := find(studies, name); found {
+		return p, true
+	}
+	return find(addOns, name)
+}
 
 func find(load func() ([]*sequence.Pattern, error), name string) (*sequence.Pattern, bool) {
 	all, err := load()
@@ -96,6 +114,19 @@ func find(load func() ([]*sequence.Pattern, error), name string) (*sequence.Patt
 		}
 	}
 	return nil, false
+}
+
+// Lineage is whose work a pattern is and what it was made from, in words; "" where nobody
+// said.
+func Lineage(p *sequence.Pattern) string {
+	var parts []string
+	if p.Credit != "" {
+		parts = append(parts, "By "+p.Credit)
+	}
+	if of, found := Find(p.Adapts); found {
+		parts = append(parts, "after "+of.Title)
+	}
+	return strings.Join(parts, ", ")
 }
 
 // Names are the ids of all patterns.

@@ -188,6 +188,7 @@ var described = []struct{ in, field, says, only string }{
 	{"Settings", "units", "", "mm,in"},
 	{"Settings", "hand", "", "right,left"},
 	{"Settings", "theme", "", "auto,light,dark"},
+	{"Settings", "page", "in the printer; auto: the one that goes with the sheet", "auto,a4,letter"},
 }
 
 // describe puts these words into a description. What names no type or field of it is

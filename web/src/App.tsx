@@ -87,7 +87,6 @@ export function App() {
         <button
           type="button"
           className="min-h-11 px-1 whitespace-nowrap"
-          aria-label={`mm / inch, now ${settings.units}`}
           onClick={() => change({ units: swap })}
         >
           <span className={settings.units === "mm" ? "font-bold underline underline-offset-4" : ""}>mm</span>
@@ -95,6 +94,7 @@ export function App() {
           <span className={settings.units === "in" ? "font-bold underline underline-offset-4" : ""}>
             in<span className="max-sm:sr-only">ch</span>
           </span>
+          <span className="sr-only">, now {settings.units}</span>
         </button>
         <button type="button" className="min-h-11 px-1 max-sm:order-2" onClick={() => setShown("palette")}>
           <b className="max-sm:hidden">/</b> find

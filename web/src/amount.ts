@@ -16,6 +16,7 @@ const names: Record<string, string[]> = {
   g: ["g", "gram", "grams"],
   "g/m²": ["g/m²", "gsm", "g"],
   "m/s": ["m/s"],
+  "%": ["%", "percent", "per cent"],
 };
 
 const halves: Record<string, string> = {

@@ -6,7 +6,7 @@ import { question, changed, know } from "./api/queries";
 import { noteUndo } from "./undo";
 import type { Units } from "./units";
 
-const first: Settings = { units: "mm", hand: "right", theme: "auto" };
+const first: Settings = { units: "mm", hand: "right", theme: "auto", page: "auto" };
 
 /** A person's choices and how to change them; changes show at once. */
 export function useSettings() {

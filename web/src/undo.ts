@@ -1,8 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { api, speak, type PaperInput, type Settings, type TrialInput } from "./api/client";
+import type { PaperInput, Settings, TrialInput } from "./api/client";
 import type { Moves } from "./api/moves";
-import { keepOwnSettings } from "./api/own";
-import { changed, know, question } from "./api/queries";
 import { toast } from "./toast";
 
 /** One thing that takes a change back, as it can be kept. */
@@ -21,43 +19,7 @@ export type Back =
   | { do: "change paper"; id: number; paper: PaperInput }
   | { do: "settings"; settings: Settings; own: boolean };
 
-async function run(b: Back, queries: QueryClient): Promise<unknown> {
-  switch (b.do) {
-    case "bin build":
-      return api.binBuild(b.id);
-    case "restore build":
-      return api.restoreBuild(b.id);
-    case "rename build":
-      return api.rename(b.id, b.name);
-    case "fold to":
-      return api.keepStep(b.id, b.step);
-    case "move":
-      // On what lies there now: what others have moved since stays.
-      return api.moveDraft(b.id, { ...b.moves, version: (await api.build(b.id)).version });
-    case "withdraw tweak":
-      return api.withdrawTweak(b.id, b.no);
-    case "bin trial":
-      return api.binTrial(b.id);
-    case "restore trial":
-      return api.restoreTrial(b.id);
-    case "change trial":
-      return api.changeTrial(b.id, b.trial);
-    case "bin paper":
-      return api.binPaper(b.id);
-    case "restore paper":
-      return api.restorePaper(b.id);
-    case "change paper":
-      return api.changePaper(b.id, b.paper);
-    case "settings":
-      if (b.own) keepOwnSettings(b.settings);
-      else await api.setSettings(b.settings);
-      speak(b.settings.units);
-      know.settings(queries, () => b.settings);
-      return undefined;
-  }
-}
-
-interface Undoable {
+export interface Undoable {
   key: number;
   label: string;
   back: Back[];
@@ -68,7 +30,8 @@ interface Undoable {
 const place = "tussock-undo";
 const most = 200;
 
-function kept(): Undoable[] {
+/** All that can be taken back, newest last. */
+export function kept(): Undoable[] {
   try {
     return JSON.parse(sessionStorage.getItem(place) ?? "[]") as Undoable[];
   } catch {
@@ -76,7 +39,7 @@ function kept(): Undoable[] {
   }
 }
 
-function keep(all: Undoable[]) {
+export function keep(all: Undoable[]) {
   try {
     sessionStorage.setItem(place, JSON.stringify(all.slice(-most)));
   } catch {
@@ -103,33 +66,12 @@ export function offerUndo(label: string, ...back: Back[]) {
   toast(label, { action: { label: "Undo", onClick: () => void take(key) } });
 }
 
-// One after the other, however fast the key is pressed.
-let going: Promise<unknown> = Promise.resolve();
-
-function take(key?: number) {
-  going = going.then(async () => {
-    const all = kept();
-    const entry = key === undefined ? all.at(-1) : all.find((u) => u.key === key);
-    if (!entry || !client) {
-      toast(key === undefined ? "There is nothing to undo." : "This is undone already.");
-      return;
-    }
-    keep(all.filter((u) => u !== entry));
-    try {
-      for (const b of entry.back) await run(b, client);
-      toast(`Undone: ${entry.label}`);
-    } catch (e) {
-      toast.error(e instanceof Error ? e.message : "It could not be undone; look in the bin.");
-    }
-    await changed.everything(client);
-  });
-  return going;
+// What undoes comes when something is undone.
+async function take(key?: number) {
+  if (client) await (await import("./undoing")).take(client, key);
 }
 
 /** Undoes the newest change. */
 export function undoLast() {
   void take();
 }
-
-/** The settings as they are known, to go back to. */
-export const settingsNow = (queries: QueryClient) => queries.getQueryData(question.settings().queryKey);

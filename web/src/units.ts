@@ -1,4 +1,5 @@
 import type { Change, SheetSpec } from "./api/client";
+import { parse, parseLength } from "./amount";
 import { decimal, sixteenths, type Units } from "./say";
 
 export { parse, parseLength, parseNumber } from "./amount";
@@ -56,6 +57,7 @@ export function knobValue(v: number, unit: string, units: Units): string {
   if (unit === "deg") return `${number(v)}°`;
   if (unit === "g") return `${number(v, 2)} g`;
   if (unit === "m/s") return `${number(v)} m/s`;
+  if (unit === "part") return `${number(100 * v, 1)} % of the way`;
   return number(v, 3);
 }
 
@@ -74,6 +76,21 @@ export function readingValue(v: number, unit: string, decimals: number, units: U
   if (unit === "cm²" && units === "in") return number((v * 100) / (mmPerInch * mmPerInch), 1);
   if (unit === "°/m" && units === "in") return number(v / inHallUnit(1, units), decimals);
   return number(v, decimals);
+}
+
+/** A knob's value as it stands on its dial, and the unit behind it. */
+export function dialValue(v: number, unit: string, fine: boolean, units: Units): [string, string] {
+  if (unit === "mm")
+    return [fine ? smallLength(v, units, 2).replace(/ .*/, "") : lengthValue(v, units), units];
+  if (unit === "part") return [number(100 * v, 1), "%"];
+  return [number(v, 3), unit === "deg" ? "°" : unit];
+}
+
+/** What was typed on a dial, in the knob's own unit; undefined when it is no number. */
+export function dialled(text: string, unit: string, units: Units): number | undefined {
+  if (unit === "mm") return parseLength(text, units);
+  const v = parse(text, unit === "deg" ? "°" : unit === "part" ? "%" : unit);
+  return v === undefined || unit !== "part" ? v : v / 100;
 }
 
 /** The unit that goes with it. */

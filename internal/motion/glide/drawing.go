@@ -113,6 +113,10 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 		d.Ghosts = append(d.Ghosts, p)
 	}
 	out.Drawing = &motion.Drawing{Kind: "flight", Data: d}
+	out.Loop = motion.Looped(len(d.Path), func(i int) motion.Moment {
+		p := d.Path[i]
+		return motion.Moment{T: p.T, Along: p.X, Up: p.Z, Pitch: p.Pitch}
+	})
 	numbers.Wait()
 	return out, nil
 }

@@ -251,6 +251,10 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 		d.Ghosts = append(d.Ghosts, LeapGhost{h.Name, gd.Path})
 	}
 	out.Drawing = &motion.Drawing{Kind: "leap", Data: d}
+	out.Loop = motion.Looped(len(d.Path), func(i int) motion.Moment {
+		p := d.Path[i]
+		return motion.Moment{T: p.T, Along: p.X, Up: p.Y, Pitch: p.Pitch}
+	})
 	out.Mode = s.usual()
 	out.ModeWords = w.modeWords(t, g, s)
 	out.Readings = w.readings(t, g, set, s)

@@ -11,6 +11,7 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/motion"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/knob"
 	"tussock/internal/sheet"
 )
 
@@ -123,6 +124,10 @@ func With(knobs map[string]float64, changes ...motion.Change) map[string]float64
 	return out
 }
 
+// partStep is the least of a way along the paper that a fold can be moved by: half a
+// millimetre on the five centimetres that such a way usually has.
+const partStep = 0.01
+
 // Levers are the knobs of the pattern, each with the step that a hand can make. Even
 // knobs tell left from right.
 func (t *Toys[T]) Levers(knobs map[string]float64, even map[string]bool) []motion.Lever {
@@ -131,12 +136,15 @@ func (t *Toys[T]) Levers(knobs map[string]float64, even map[string]bool) []motio
 		if k.Plain || k.Min == k.Max {
 			continue
 		}
-		l := motion.Lever{Name: k.Name, Label: k.Label, Unit: k.Unit, Min: k.Min, Max: k.Max, Value: t.Value(knobs, k.Name), Step: 1, Even: even[k.Name], Hard: k.Kind == sequence.HardFold}
+		l := motion.Lever{Name: k.Name, Label: k.Label, Unit: k.Told(), Min: k.Min, Max: k.Max, Value: t.Value(knobs, k.Name), Step: 1, Even: even[k.Name], Hard: k.Kind == sequence.HardFold}
 		switch k.Unit {
 		case "g":
 			l.Step = 0.1
 		case "":
 			l.Step = (k.Max - k.Min) / 50
+			if k.Told() == knob.Part {
+				l.Step = partStep
+			}
 		}
 		if k.Step > 0 {
 			l.Step = k.Step

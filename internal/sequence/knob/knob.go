@@ -29,8 +29,46 @@ type Knob struct {
 	Line     int
 }
 
+// Part is the unit that a fraction is told in: it is a part of a way along the paper, in
+// per cent.
+const Part = "part"
+
+// Told is the unit that people are told a knob in.
+func (k Knob) Told() string {
+	if k.Unit == "" && !k.Whole && k.Max <= 1 {
+		return Part
+	}
+	return k.Unit
+}
+
 // Named is a value of a knob that people call by a name.
 type Named struct {
 	Value float64 `json:"value"`
 	Label string  `json:"label"`
+}
+
+// Full are all knobs that are shown, those not given at their defaults.
+func Full(all []Knob, given map[string]float64) map[string]float64 {
+	out := map[string]float64{}
+	for _, k := range all {
+		if k.Plain {
+			continue
+		}
+		out[k.Name] = k.Default
+		if v, ok := given[k.Name]; ok {
+			out[k.Name] = v
+		}
+	}
+	return out
+}
+
+// Unbent are knob values with those at their defaults that fold nothing.
+func Unbent(all []Knob, given map[string]float64) map[string]float64 {
+	out := Full(all, given)
+	for _, k := range all {
+		if k.Implied {
+			out[k.Name] = k.Default
+		}
+	}
+	return out
 }

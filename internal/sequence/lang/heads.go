@@ -22,6 +22,10 @@ func init() { // an initialiser would refer to itself through the parser
 	heads = map[string]func(*Parser, string){
 		"pattern": plain(func(p *Parser) { p.pat.Title = p.NeedText("the title") }),
 		"good":    plain(func(p *Parser) { p.pat.Good = say.Prose(p.NeedText("what it is good at")) }),
+		"family":  plain(func(p *Parser) { p.pat.Family = say.OneLine(p.NeedText("the family")) }),
+		"credit":  plain(func(p *Parser) { p.pat.Credit = say.OneLine(p.NeedText("whose work it is")) }),
+		"adds":    plain((*Parser).adds),
+		"adapts":  plain(func(p *Parser) { p.pat.Adapts = say.OneLine(p.NeedText("the pattern it was made from")) }),
 		"minutes": plain(func(p *Parser) { p.pat.Minutes = p.Count("the minutes", 1, 600) }),
 		"moves":   plain((*Parser).moves), "made": plain((*Parser).made), "sheet": plain((*Parser).sheet),
 		"require": plain((*Parser).require), "knob": plain((*Parser).knob), "param": plain((*Parser).param),
@@ -47,6 +51,17 @@ func (p *Parser) moves() {
 func (p *Parser) made() {
 	p.Need("for")
 	p.pat.Show = p.OneOf("a purpose", "play", "show") == "show"
+}
+
+// adds to "id" …
+func (p *Parser) adds() {
+	p.Need("to")
+	for {
+		p.pat.AddsTo = append(p.pat.AddsTo, say.OneLine(p.NeedText("a pattern that it goes with")))
+		if p.Peek().Kind == tokEnd {
+			return
+		}
+	}
 }
 
 func (p *Parser) require() {

@@ -41,7 +41,7 @@ func Advise(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) []Advi
 			continue
 		}
 		lo, hi := interval(at, k.Default, k.Min, k.Max, grain(k))
-		out = append(out, Advice{Knob: k.Name, Label: k.Label, Unit: k.Unit, Now: now, Min: lo, Max: hi, Fix: math.Min(math.Max(now, lo), hi)})
+		out = append(out, Advice{Knob: k.Name, Label: k.Label, Unit: k.Told(), Now: now, Min: lo, Max: hi, Fix: math.Min(math.Max(now, lo), hi)})
 	}
 	if len(out) > 0 {
 		return out

@@ -65,6 +65,23 @@ func (f *Fit) seen(p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64)
 	}
 }
 
+// SmallestFlap is the narrowest part that a simple fold of a replay moves, mm, and its
+// step; 0 where there is no such fold.
+func SmallestFlap(r *sequence.Replay) (mm float64, step int) {
+	for _, d := range r.Steps {
+		if w := flapWidth(d); w > 0 && (step == 0 || w < mm) {
+			mm, step = w, d.No
+		}
+	}
+	return mm, step
+}
+
+// TooSmall tells whether a toy is smaller than fingers fold.
+func TooSmall(r *sequence.Replay) bool {
+	k, _ := leastScale(r)
+	return k > 1
+}
+
 // leastScale is the least part of the sheet of a replay that fingers can fold, and
 // the step that asks for it.
 func leastScale(r *sequence.Replay) (scale float64, step int) {

@@ -22,7 +22,7 @@ func ViewChanges(p *sequence.Pattern, from, to bench.Setup) []ChangeView {
 	for _, c := range bench.Changes(from, to, p.IsHard) {
 		v := ChangeView{Knob: c.Knob, Label: c.Knob, From: c.From, To: c.To, Hard: c.Hard}
 		if i := p.KnobIndex(c.Knob); i >= 0 {
-			v.Label, v.Unit = p.Knobs[i].Label, p.Knobs[i].Unit
+			v.Label, v.Unit = p.Knobs[i].Label, p.Knobs[i].Told()
 		}
 		out = append(out, v)
 	}

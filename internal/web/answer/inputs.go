@@ -127,7 +127,7 @@ func CheckKnobs(p *sequence.Pattern, knobs map[string]float64) error {
 			return Refuse("body.knobs."+name, v, fmt.Sprintf("%s has no knob %q", p.Title, name))
 		}
 		if k := p.Knobs[i]; math.IsNaN(v) || v < k.Min || v > k.Max {
-			return Refuse("body.knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s", k.Label, say.Value(v, k.Unit, 3), say.Between(k.Min, k.Max, k.Unit, 3)))
+			return Refuse("body.knobs."+name, v, fmt.Sprintf("%s is %s; it must be %s", k.Label, say.Value(v, k.Told(), 3), say.Between(k.Min, k.Max, k.Told(), 3)))
 		}
 	}
 	return nil

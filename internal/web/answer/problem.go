@@ -66,9 +66,9 @@ func Crossed(p *sequence.Pattern, err error) error {
 		if i := p.KnobIndex(x.What); i >= 0 {
 			k := p.Knobs[i]
 			d.Location, d.Value = "body.knobs."+x.What, x.There
-			d.Message = fmt.Sprintf("%s is %s now, moved elsewhere", k.Label, say.Value(x.There, k.Unit, 3))
+			d.Message = fmt.Sprintf("%s is %s now, moved elsewhere", k.Label, say.Value(x.There, k.Told(), 3))
 			if x.Here != x.There {
-				d.Message += "; here it is " + say.Value(x.Here, k.Unit, 3)
+				d.Message += "; here it is " + say.Value(x.Here, k.Told(), 3)
 			}
 		}
 		details = append(details, d)

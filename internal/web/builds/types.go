@@ -73,6 +73,8 @@ type BuildCard struct {
 	Moves     string          `json:"moves"`
 	Record    string          `json:"record" doc:"id of the reading that counts"`
 	Stats     bench.Stats     `json:"stats" doc:"of that reading, of the newest tweak that has any"`
+	Last      *float64        `json:"last,omitempty" doc:"the newest reading of that kind"`
+	LastSeen  []string        `json:"last_seen" doc:"what was noted of the newest trial"`
 	Step      int             `json:"step"`
 	Steps     int             `json:"steps"`
 	ParentID  *int64          `json:"parent_id,omitempty"`

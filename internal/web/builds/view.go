@@ -93,11 +93,17 @@ func viewCard(b *bench.Build) BuildCard {
 	setup := b.Current()
 	c := BuildCard{ID: b.ID, Name: b.Name, Pattern: b.Pattern, Title: b.Pattern, Sheet: setup.Sheet,
 		Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM), Tweaks: len(b.Tweaks), Trials: b.Trials(),
-		Step: b.Step, ParentID: b.ParentID, UpdatedAt: b.UpdatedAt}
+		Step: b.Step, ParentID: b.ParentID, LastSeen: []string{}, UpdatedAt: b.UpdatedAt}
 	if p, found := shelf.Find(b.Pattern); found {
 		c.Title, c.Steps, c.Moves = p.Title, len(p.Steps), p.Moves
 		w := &ways.Of(p.Moves).Way
 		c.Record, c.Stats = b.Result(w)
+		if last, tried := b.Newest(); tried {
+			c.LastSeen = append(c.LastSeen, last.Seen...)
+			if v, read := last.Read[c.Record]; read {
+				c.Last = &v
+			}
+		}
 	}
 	return c
 }

@@ -13,6 +13,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/exchange"
+	"tussock/internal/shelf"
 	"tussock/internal/store"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
@@ -49,11 +50,19 @@ type Bundle struct {
 	Version int           `json:"version" minimum:"1" maximum:"2" doc:"1 had readings of throws only"`
 	Name    string        `json:"name"`
 	Pattern string        `json:"pattern" maxLength:"80"`
+	Credit  string        `json:"credit,omitempty" maxLength:"500" doc:"whose work the pattern is and what it was made from; told, not read back"`
+	Of      *BundleParent `json:"of,omitempty" doc:"the build that it was made from; told, not read back"`
 	Step    int           `json:"step" minimum:"0" maximum:"400"`
 	Created time.Time     `json:"created"`
 	Draft   *bench.Setup  `json:"draft,omitempty"`
 	At      int           `json:"at,omitempty" minimum:"0" maximum:"1000" doc:"the tweak on the table, counted from 1; 0 or absent: the newest"`
 	Tweaks  []BundleTweak `json:"tweaks" maxItems:"1000"`
+}
+
+// BundleParent is the build that another was made from.
+type BundleParent struct {
+	Name  string `json:"name"`
+	Tweak int    `json:"tweak"`
 }
 
 // BundleTweak is a tweak in a bundle.
@@ -107,6 +116,12 @@ func (s *Routes) getBundle(ctx context.Context, in *answer.PathID) (*bundleAnswe
 		return nil, answer.AsProblem(err, "")
 	}
 	out := Bundle{Format: bundleFormat, Version: bundleVersion, Name: b.Name, Pattern: b.Pattern, Step: b.Step, Created: b.CreatedAt, Draft: b.Draft, Tweaks: []BundleTweak{}}
+	if p, err := answer.FindPattern(b.Pattern); err == nil {
+		out.Credit = shelf.Lineage(p)
+	}
+	if _, parent, err := s.store.Family(ctx, b); err == nil && b.ParentTweak != nil {
+		out.Of = &BundleParent{parent, *b.ParentTweak}
+	}
 	out.At = 1 + slices.IndexFunc(b.Tweaks, func(t bench.Tweak) bool { return t.No == b.At })
 	for _, t := range b.Tweaks {
 		bt := BundleTweak{Why: t.Why, Setup: t.Setup, Created: t.CreatedAt, Trials: []BundleTrial{}}

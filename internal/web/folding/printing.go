@@ -19,6 +19,7 @@ import (
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
+	"tussock/internal/shelf"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
@@ -26,7 +27,7 @@ import (
 // PrintQuery is how something is printed.
 type PrintQuery struct {
 	Format string  `query:"format" enum:"pdf,svg" default:"pdf"`
-	Page   string  `query:"page" enum:"a4,letter" default:"a4" doc:"the paper in the printer"`
+	Page   string  `query:"page" enum:"auto,a4,letter,own" default:"auto" doc:"the paper in the printer; own: the sheet itself goes through it; auto: as the settings say, else by the sheet"`
 	Face   string  `query:"face" enum:"none,front,back,both" default:"none" doc:"which faces carry the folds as guide lines"`
 	Units  string  `query:"units" enum:"mm,in" default:"mm" doc:"of the ruler and the check length"`
 	BandMM float64 `query:"band_mm" minimum:"0" maximum:"10" doc:"for young folders: half the width of the band within which a fold is good"`
@@ -72,7 +73,7 @@ func (s *Routes) built(ctx context.Context, id int64) (*bench.Build, *sequence.R
 
 type stepSheetInput struct {
 	answer.PathID
-	Page   string `query:"page" enum:"a4,letter" default:"a4"`
+	Page   string `query:"page" enum:"auto,a4,letter" default:"auto"`
 	Format string `query:"format" enum:"pdf,svg" default:"pdf" doc:"svg has all pages below one another"`
 	Style  string `query:"style" enum:"usual,large,summary" default:"usual" doc:"six steps a page, two in large type, or all on as few pages as can be"`
 	Units  string `query:"units" enum:"mm,in" default:"mm"`
@@ -83,7 +84,10 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 	if err != nil {
 		return nil, err
 	}
-	page, _ := prints.FindPage(in.Page)
+	page, err := s.page(ctx, in.Page, r.Sheet.WidthMM, r.Sheet.HeightMM)
+	if err != nil {
+		return nil, err
+	}
 	panels := stepPanels(r, say.Units(in.Units))
 	done := prints.Panel{Picture: draw.At(r, len(r.Steps)), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
 	if r.Err == nil {
@@ -97,6 +101,9 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 		layout = prints.Usual
 	}
 	title := b.Name + ", " + r.Pattern.Title
+	if by := shelf.Lineage(r.Pattern); by != "" {
+		title += ". " + by
+	}
 	leaves := prints.Steps(title, panels, page, layout)
 	if in.Format == "svg" {
 		return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-steps-%d.svg"`, b.ID), Body: []byte(prints.SVG(prints.Stacked(leaves)))}, nil
@@ -169,10 +176,10 @@ func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.F
 	if in.Face != "none" {
 		o.Guides, o.Notes = prints.Guides(r.Final()), prints.Notes(r.Notes)
 	}
-	return in.printed(o, fmt.Sprintf("tussock-sheet-%d", b.ID))
+	return s.printed(ctx, in.PrintQuery, o, fmt.Sprintf("tussock-sheet-%d", b.ID))
 }
 
-func (s *Routes) printOutline(_ context.Context, in *printOutlineInput) (*answer.File, error) {
+func (s *Routes) printOutline(ctx context.Context, in *printOutlineInput) (*answer.File, error) {
 	have, err := sheet.New(in.Width, in.Height, sheet.PlainGSM, sheet.PlainThicknessMM)
 	if err != nil {
 		return nil, answer.AsProblem(err, "query.")
@@ -190,7 +197,7 @@ func (s *Routes) printOutline(_ context.Context, in *printOutlineInput) (*answer
 		o.Title = fmt.Sprintf("%d equal sides of %s", in.N, say.MM(side, 2))
 		o.Outline = turned(piece.Outline(), tilt)
 	}
-	return in.printed(o, "tussock-outline")
+	return s.printed(ctx, in.PrintQuery, o, "tussock-outline")
 }
 
 // turned is an outline turned by an angle, its box at the origin.
@@ -207,15 +214,34 @@ func turned(p geom.Polygon, deg float64) geom.Polygon {
 	return out
 }
 
+// page is the paper to print on: the one asked for, else that of the settings, else the
+// one that goes with the sheet.
+func (s *Routes) page(ctx context.Context, asked string, widthMM, heightMM float64) (prints.Page, error) {
+	if asked == "own" {
+		return prints.OwnPage(widthMM, heightMM), nil
+	}
+	if asked == "auto" {
+		v, err := s.store.Settings(ctx)
+		if err != nil {
+			return prints.Page{}, answer.AsProblem(err, "")
+		}
+		asked = v.Page
+	}
+	if p, found := prints.FindPage(asked); found {
+		return p, nil
+	}
+	return prints.PageFor(widthMM, heightMM), nil
+}
+
 // printed lays an order out and writes it.
-func (q PrintQuery) printed(o prints.Order, name string) (*answer.File, error) {
+func (s *Routes) printed(ctx context.Context, q PrintQuery, o prints.Order, name string) (*answer.File, error) {
 	o.Front, o.Back = q.Face != "back", q.Face == "back" || q.Face == "both"
 	o.Inches, o.BandMM = q.Units == "in", q.BandMM
-	page, found := prints.FindPage(q.Page)
-	if !found {
-		return nil, answer.Refuse("query.page", q.Page, "page must be a4 or letter")
+	box := geom.EmptyBox().Grow(o.Outline...)
+	var err error
+	if o.Page, err = s.page(ctx, q.Page, box.Width(), box.Height()); err != nil {
+		return nil, err
 	}
-	o.Page = page
 	if q.Format == "svg" {
 		l, err := prints.Whole(o)
 		if err != nil {
@@ -236,15 +262,15 @@ func (q PrintQuery) printed(o prints.Order, name string) (*answer.File, error) {
 
 type cardInput struct {
 	Moves   string  `path:"moves" maxLength:"40"`
-	Page    string  `query:"page" enum:"a4,letter" default:"a4"`
+	Page    string  `query:"page" enum:"auto,a4,letter" default:"auto"`
 	Units   string  `query:"units" enum:"mm,in" default:"mm"`
 	DepthMM float64 `query:"depth_mm" default:"10" minimum:"4" maximum:"25" doc:"depth of the edge that the card shows"`
 }
 
-func (s *Routes) measuringCard(_ context.Context, in *cardInput) (*answer.File, error) {
-	page, found := prints.FindPage(in.Page)
-	if !found {
-		return nil, answer.Refuse("query.page", in.Page, "page must be a4 or letter")
+func (s *Routes) measuringCard(ctx context.Context, in *cardInput) (*answer.File, error) {
+	page, err := s.page(ctx, in.Page, 0, 0)
+	if err != nil {
+		return nil, err
 	}
 	w := ways.Of(in.Moves)
 	if w.Card == nil || w.Name != in.Moves {

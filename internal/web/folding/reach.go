@@ -58,7 +58,7 @@ func viewEnd(p *sequence.Pattern, e *remarks.End) *ReachEnd {
 	}
 	v := &ReachEnd{At: e.At, Step: e.Step, Why: e.Why, To: e.To}
 	if i := p.KnobIndex(e.Other); i >= 0 {
-		v.Other, v.Unit = p.Knobs[i].Label, p.Knobs[i].Unit
+		v.Other, v.Unit = p.Knobs[i].Label, p.Knobs[i].Told()
 	}
 	return v
 }

@@ -226,7 +226,7 @@ func viewKnobs(p *sequence.Pattern) []KnobView {
 		if steps == nil {
 			steps = []int{}
 		}
-		out = append(out, KnobView{k.Name, k.Label, k.Unit, k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied, k.Step, named(k.Named)})
+		out = append(out, KnobView{k.Name, k.Label, k.Told(), k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied, k.Step, named(k.Named)})
 	}
 	return out
 }

@@ -29,6 +29,7 @@ func (s *Routes) shelfRoutes(api huma.API) {
 			return answer.OK(out)
 		})
 	huma.Register(api, huma.Operation{OperationID: "list-patterns", Method: http.MethodGet, Path: "/api/v1/patterns", Summary: "The shelf"}, s.listPatterns)
+	huma.Register(api, huma.Operation{OperationID: "sift-patterns", Method: http.MethodPost, Path: "/api/v1/shelf", Summary: "What of the shelf does for what lies on the table, and what each filter leaves out", MaxBodyBytes: answer.SmallBody}, s.sift)
 	huma.Register(api, huma.Operation{OperationID: "replay", Method: http.MethodPost, Path: "/api/v1/patterns/{id}/replay",
 		Summary: "Fold a pattern on a sheet", MaxBodyBytes: 16 << 10}, s.replayPattern)
 }
@@ -54,6 +55,9 @@ func (s *Routes) listPatterns(context.Context, *struct{}) (*answer.Body[[]Patter
 			return nil, answer.AsProblem(err, "")
 		}
 		v.Thickest, v.Picture = c.Thickest, c.Picture
+		if err := tell(&v, p); err != nil {
+			return nil, answer.AsProblem(err, "")
+		}
 		out = append(out, v)
 	}
 	return answer.OK(out)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -25,6 +26,7 @@ type StudyCard struct {
 	Title   string        `json:"title"`
 	Good    string        `json:"good"`
 	Steps   int           `json:"steps"`
+	GoesTo  []PatternRef  `json:"goes_to" doc:"the toys that it goes with, where it is an add-on"`
 	Picture *draw.Picture `json:"picture,omitempty"`
 }
 
@@ -97,13 +99,23 @@ func (s *Routes) listStudies(context.Context, *struct{}) (*answer.Body[[]StudyCa
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
+	more, err := shelf.AddOns()
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
 	out := []StudyCard{}
-	for _, p := range all {
+	for _, p := range slices.Concat(more, all) {
 		c, err := s.Card(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})
 		if err != nil {
 			return nil, answer.AsProblem(err, "")
 		}
-		out = append(out, StudyCard{ID: p.ID, Title: p.Title, Good: p.Good, Steps: len(p.Steps), Picture: c.Flat})
+		v := StudyCard{ID: p.ID, Title: p.Title, Good: p.Good, Steps: len(p.Steps), GoesTo: []PatternRef{}, Picture: c.Flat}
+		for _, id := range p.AddsTo {
+			if of, found := shelf.Find(id); found {
+				v.GoesTo, v.Picture = append(v.GoesTo, PatternRef{of.ID, of.Title}), c.Picture
+			}
+		}
+		out = append(out, v)
 	}
 	return answer.OK(out)
 }

@@ -19,7 +19,7 @@ type SizeView struct {
 type KnobView struct {
 	Name    string         `json:"name"`
 	Label   string         `json:"label"`
-	Unit    string         `json:"unit" enum:"mm,deg,g," doc:"empty for a plain fraction"`
+	Unit    string         `json:"unit" enum:"mm,deg,g,part," doc:"part: of a way along the paper, told in per cent; empty for a count"`
 	Default float64        `json:"default"`
 	Min     float64        `json:"min"`
 	Max     float64        `json:"max"`
@@ -48,6 +48,22 @@ type PatternView struct {
 	Thickest int           `json:"thickest" doc:"layers in the thickest stack"`
 	Knobs    []KnobView    `json:"knobs"`
 	Picture  *draw.Picture `json:"picture,omitempty" doc:"the finished toy"`
+	Level    string        `json:"level" enum:"easy,moderate,demanding,hard" doc:"a rule of thumb"`
+	Why      string        `json:"why" doc:"what makes it as hard as it is, counted"`
+	Layers   int           `json:"layers" doc:"the most that is folded at once"`
+	Needs    []string      `json:"needs" doc:"besides paper and fingers"`
+	Family   string        `json:"family"`
+	Easier   *PatternRef   `json:"easier,omitempty" doc:"the next easier one of its family"`
+	Harder   *PatternRef   `json:"harder,omitempty"`
+	Credit   string        `json:"credit" doc:"whose work it is"`
+	Adapts   *PatternRef   `json:"adapts,omitempty" doc:"what it was made from"`
+	AddOns   []PatternRef  `json:"add_ons" doc:"what can be folded to go with it"`
+}
+
+// PatternRef names a pattern.
+type PatternRef struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
 }
 
 // StepView is one step as it happened on the sheet at hand.

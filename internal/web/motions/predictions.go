@@ -32,12 +32,13 @@ type Routes struct {
 	changes map[string]int                // of trials, counted, by way of moving
 	seen    map[int64]taught              // by build: its trials as they are learnt from
 	once    *once
+	glances *answer.Kept[glance]
 }
 
 // New makes the area. The store is asked for trials to learn from.
 func New(s *store.Store) (*Routes, error) {
 	benches, err := lru.New[string, motion.Bench](cachedBenches)
-	return &Routes{store: s, benches: benches, taught: map[string]motion.Calibration{}, changes: map[string]int{}, seen: map[int64]taught{}, once: newOnce()}, err
+	return &Routes{store: s, benches: benches, taught: map[string]motion.Calibration{}, changes: map[string]int{}, seen: map[int64]taught{}, once: newOnce(), glances: answer.NewKept[glance](glanceBytes, perGlance)}, err
 }
 
 // Register adds its routes.
@@ -45,6 +46,7 @@ func (s *Routes) Register(api huma.API) {
 	s.motionRoutes(api)
 	s.tuneRoutes(api)
 	s.compareRoutes(api)
+	s.glanceRoutes(api)
 }
 
 func (s *Routes) motionRoutes(api huma.API) {

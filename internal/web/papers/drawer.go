@@ -12,10 +12,13 @@ import (
 )
 
 // Routes answers what is asked of papers and sheets.
-type Routes struct{ store *store.Store }
+type Routes struct {
+	store *store.Store
+	hand  atHand
+}
 
 // New makes the area.
-func New(s *store.Store) *Routes { return &Routes{s} }
+func New(s *store.Store) *Routes { return &Routes{store: s} }
 
 // Register adds its routes.
 func (s *Routes) Register(api huma.API) {
@@ -23,6 +26,7 @@ func (s *Routes) Register(api huma.API) {
 	s.waysRoutes(api)
 	s.fitRoutes(api)
 	s.drawerRoutes(api)
+	s.atHandRoutes(api)
 }
 
 // PaperView is a paper in the drawer.

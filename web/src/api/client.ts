@@ -69,6 +69,12 @@ export type Settings = Schemas["Settings"];
 export type Bundle = Schemas["Bundle"];
 export type Sharing = Schemas["SharingView"];
 export type Me = Schemas["MeView"];
+export type ShelfWish = NonNullable<
+  paths["/api/v1/shelf"]["post"]["requestBody"]
+>["content"]["application/json"];
+export type Sifted = Schemas["ShelfView"];
+export type Preview = Schemas["PreviewView"];
+export type AtHand = Schemas["AtHandView"];
 export type HallEvent = Schemas["Event"];
 
 const client = createClient<paths>({ baseUrl: "/" });
@@ -292,6 +298,11 @@ export const api = {
   sheetFacts: (size: SizeInput) => read<Facts>(client.POST("/api/v1/sheet-facts", { body: size })),
   studies: () => read<StudyCard[]>(client.GET("/api/v1/studies")),
   study: (id: string) => read<Study>(client.GET("/api/v1/studies/{id}", { params: { path: { id } } })),
+  sift: (wish: ShelfWish) => read<Sifted>(client.POST("/api/v1/shelf", { body: wish })),
+  bestSheets: () => read<AtHand[]>(client.GET("/api/v1/best-sheets")),
+  preview: (id: string) =>
+    read<Preview>(client.GET("/api/v1/patterns/{id}/preview", { params: { path: { id } } })),
+  next: (id: number) => read<Schemas["NextView"]>(client.GET("/api/v1/builds/{id}/next", at(id))),
   patterns: () => read<Pattern[]>(client.GET("/api/v1/patterns")),
   sizes: () => read<Schemas["SizeView"][]>(client.GET("/api/v1/sizes")),
   plainPaper: () => read<SheetSpec>(client.GET("/api/v1/plain-paper")),

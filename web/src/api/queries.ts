@@ -58,6 +58,18 @@ export const question = {
   sharing: () => queryOptions({ queryKey: ["sharing"], queryFn: api.sharing, refetchInterval: 3000 }),
   bin: () => queryOptions({ queryKey: ["bin"], queryFn: api.bin, staleTime: 0 }),
 
+  sift: (wish: Parameters<typeof api.sift>[0]) =>
+    queryOptions({ queryKey: ["sift", wish], queryFn: () => api.sift(wish), ...held, retry: false }),
+  bestSheets: (papers: number) =>
+    queryOptions({ queryKey: ["papers", "best", papers], queryFn: api.bestSheets, ...awhile }),
+  preview: (id: string) =>
+    queryOptions({ queryKey: ["preview", id], queryFn: () => api.preview(id), ...awhile }),
+  next: (b: { id: number; updated_at: string; trials: number }) =>
+    queryOptions({
+      queryKey: ["next", b.id, b.updated_at, b.trials],
+      queryFn: () => api.next(b.id),
+      ...awhile,
+    }),
   builds: () => queryOptions({ queryKey: ["builds"], queryFn: api.builds, staleTime: 0 }),
   build: (id: number) =>
     queryOptions({ queryKey: ["build", id], queryFn: () => api.build(id), retry: false }),

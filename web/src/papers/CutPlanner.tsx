@@ -292,9 +292,9 @@ function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
       <ul className={`grid gap-6 ${plan.sheets.length > 1 ? "xl:grid-cols-2" : ""}`}>
         {plan.sheets.map((s, i) => (
           <li key={i}>
-            <h3 className="text-xl">
+            <h2 className="text-xl">
               Sheet {i + 1}: {s.name || sheetSize(s.width_mm, s.height_mm, units)}
-            </h3>
+            </h2>
             <Layout sheet={s} />
             <ol className="mt-2 list-decimal pl-6 text-sm">
               {s.cuts.map((c, k) => (

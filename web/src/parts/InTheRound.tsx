@@ -4,6 +4,7 @@ import { type Picture, type Setup } from "../api/client";
 import { question } from "../api/queries";
 import { Button } from "./controls";
 import { PaperPicture } from "./PaperPicture";
+import { useStill } from "./useStill";
 
 const home = { azimuth: 8, elevation: 50 };
 const limit = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
@@ -33,7 +34,7 @@ export function InTheRound({
   const [at, setAt] = useState(0.4);
   const [playing, setPlaying] = useState(false);
   const found = useQuery(question.motion(pattern, step, setup, camera.azimuth, camera.elevation));
-  const still = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+  const still = useStill();
   useEffect(() => {
     if (!playing) return undefined;
     let frame = 0;

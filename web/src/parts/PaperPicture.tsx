@@ -104,6 +104,16 @@ function Drawn({
         </defs>
       )}
       <g style={transform ? { transform, transformOrigin: `${cx}px ${cy}px` } : undefined}>
+        {/* By night paper is seen by its rim: edge-on it has no face to be seen by. */}
+        <path
+          d={picture.faces.map((f) => `M${points(f.points)}Z`).join("")}
+          fill="none"
+          stroke="var(--paper-rim)"
+          strokeWidth={thin ? 2.25 : 3.5}
+          strokeLinejoin="round"
+          vectorEffect="non-scaling-stroke"
+          data-rim=""
+        />
         <g
           filter={thin ? undefined : `url(#${id}s)`}
           stroke={onPaper}
@@ -270,6 +280,7 @@ function NextStep({
               points={points(s.points)}
               fill="none"
               stroke="#fdf8ea"
+              data-halo=""
               strokeWidth="7"
               strokeOpacity="0.9"
               vectorEffect="non-scaling-stroke"
@@ -288,6 +299,7 @@ function NextStep({
               points={points(s.points)}
               fill="none"
               stroke="#fdf8ea"
+              data-halo=""
               strokeWidth="4.5"
               strokeOpacity="0.85"
               vectorEffect="non-scaling-stroke"
@@ -358,6 +370,7 @@ function NextArrow({ arrow: { shaft, heads, broken } }: { arrow: Arrow }) {
         d={d}
         fill="none"
         stroke="#fdf8ea"
+        data-halo=""
         strokeWidth="6"
         strokeOpacity="0.8"
         vectorEffect="non-scaling-stroke"

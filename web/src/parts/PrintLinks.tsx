@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useUnits } from "../settings";
 import { Check, Choice } from "./controls";
 
+type Printer = "auto" | "a4" | "letter" | "own";
 type Face = "none" | "front" | "back" | "both";
 
 /** True-size prints of a build's sheet, or of an outline. */
@@ -16,7 +17,7 @@ export function PrintLinks({
   outline?: Record<string, number>;
 }) {
   const units = useUnits();
-  const [page, setPage] = useState<"a4" | "letter">(units === "mm" ? "a4" : "letter");
+  const [page, setPage] = useState<Printer>("auto");
   const [face, setFace] = useState<Face>(build === undefined ? "none" : "front");
   const [young, setYoung] = useState(false);
   const link = (format: "pdf" | "svg") => {
@@ -33,15 +34,17 @@ export function PrintLinks({
   const look = "flex min-h-11 items-center border-2 border-ink bg-panel px-4 font-semibold hover:bg-ground";
   return (
     <section aria-labelledby="prints" className="space-y-3">
-      <h3 id="prints" className="text-xl">
+      <h2 id="prints" className="text-xl">
         Print it at true size
-      </h3>
+      </h2>
       <Choice
         label="Paper in the printer"
         value={page}
         options={[
+          { value: "auto", label: "as set" },
           { value: "a4", label: "A4" },
           { value: "letter", label: "Letter" },
+          { value: "own", label: build === undefined ? "a sheet of this size" : "the sheet itself" },
         ]}
         onChange={setPage}
       />
@@ -78,7 +81,9 @@ export function PrintLinks({
       )}
       <p className="text-sm text-quiet">
         Print at 100 %, without fitting to the page, and measure the check line before you cut. What is larger
-        than the page goes over several, with signs to lay on one another.
+        than the page goes over several, with signs to lay on one another. As set: as your settings say, else
+        the paper that goes with the sheet. A sheet that goes through the printer itself carries its guide
+        lines alone, on one page for each face; measure from cross to cross.
       </p>
     </section>
   );

@@ -13,8 +13,7 @@ type Weight = "main" | "plain" | "now" | "bare";
 
 const weights: Record<Weight, string> = {
   main: "border-2 border-ink bg-ink text-panel",
-  plain:
-    "border-2 border-ink bg-panel text-ink hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel",
+  plain: "border-2 border-ink bg-panel text-ink hover:bg-ground aria-pressed:bg-ink aria-pressed:text-panel",
   now: "border-2 border-on-mark bg-buoy text-on-mark",
   bare: "underline decoration-1 underline-offset-4 hover:decoration-2",
 };

@@ -100,6 +100,16 @@ export function SettingsPlace() {
               ]}
               onChange={(theme) => change({ theme })}
             />
+            <Choice<"auto" | "a4" | "letter">
+              label="Paper in the printer"
+              value={s.page ?? "auto"}
+              options={[
+                { value: "auto", label: "Goes with the sheet" },
+                { value: "a4", label: "A4" },
+                { value: "letter", label: "Letter" },
+              ]}
+              onChange={(page) => change({ page })}
+            />
           </section>
           {guest ? (
             <section className={`${box} space-y-4`}>

@@ -69,7 +69,7 @@ export function Study() {
   if (!study.data)
     return (
       <main id="main" aria-busy="true" className="p-6 text-quiet">
-        Folding …
+        <h1 className="text-lg">Folding …</h1>
       </main>
     );
   return (
@@ -129,6 +129,9 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
   const cautions = study.warnings.filter((w) => w.step === step);
   return (
     <div className="grid grow lg:grid-cols-[1fr_23.25rem]">
+      <h1 className="sr-only">
+        {study.replay.title}, step {step}
+      </h1>
       <section className="grid content-start gap-4 p-4 sm:grid-cols-2 sm:p-6">
         <figure>
           <figcaption className="title flex items-center justify-between text-lg">

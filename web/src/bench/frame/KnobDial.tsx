@@ -2,7 +2,7 @@ import { Slider } from "radix-ui";
 import { memo, useState } from "react";
 import type { Knob, Reach } from "../../api/client";
 import { useUnits } from "../../settings";
-import { knobValue, lengthValue, number, parse, parseLength, smallLength } from "../../units";
+import { dialled, dialValue, knobValue } from "../../units";
 
 /**
  * One knob: a slider, the value to type, and what it changes. It rests while another one
@@ -28,18 +28,14 @@ function Dial({
   const units = useUnits();
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
-  const stepSize = knob.step || (knob.unit === "mm" || knob.unit === "deg" ? 0.5 : 0.01);
+  const stepSize =
+    knob.step || (knob.unit === "mm" || knob.unit === "deg" ? 0.5 : knob.unit === "part" ? 0.005 : 0.01);
   // What is finer than a sixteenth of an inch has decimals in both units.
   const fine = knob.unit === "mm" && knob.step > 0 && knob.step < 0.5;
-  const shown = fine
-    ? smallLength(value, units, 2).replace(/ .*/, "")
-    : knob.unit === "mm"
-      ? lengthValue(value, units)
-      : number(value, 3);
-  const unit = knob.unit === "mm" ? units : knob.unit === "deg" ? "°" : "";
+  const [shown, unit] = dialValue(value, knob.unit, fine, units);
   const take = () => {
     if (typed === null) return;
-    const v = knob.unit === "mm" ? parseLength(typed, units) : parse(typed, unit);
+    const v = dialled(typed, knob.unit, units);
     if (typed === shown) {
       setTyped(null);
     } else if (v === undefined || v < knob.min || v > knob.max) {
@@ -97,7 +93,7 @@ function Dial({
         <Slider.Thumb
           aria-labelledby={`knob-${knob.name}`}
           aria-valuetext={knobValue(value, knob.unit, units)}
-          className="block h-7 w-4 border-2 border-ink bg-panel"
+          className="block h-7 w-6 border-2 border-ink bg-panel"
         />
       </Slider.Root>
       {knob.named.length > 0 && (

@@ -112,7 +112,7 @@ export function MatHead({ ready, className = "" }: { ready: Ready; className?: s
               ).map(([style, words]) => (
                 <DropdownMenu.Item key={style} className={row} asChild>
                   <a
-                    href={`/api/v1/builds/${build.id}/step-sheets?format=${build.unprinted ? "svg" : "pdf"}&style=${style}&units=${units}&page=${units === "mm" ? "a4" : "letter"}`}
+                    href={`/api/v1/builds/${build.id}/step-sheets?format=${build.unprinted ? "svg" : "pdf"}&style=${style}&units=${units}`}
                     target="_blank"
                     rel="noreferrer"
                   >

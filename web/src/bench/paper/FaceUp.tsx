@@ -11,9 +11,9 @@ export function FaceUp({ replay, onTurn }: { replay: Replay; onTurn: () => void 
   if (sheet.front === sheet.back) {
     return (
       <section aria-labelledby="face-up">
-        <h3 id="face-up" className="text-xl">
+        <h2 id="face-up" className="text-xl">
           Which side up
-        </h3>
+        </h2>
         <p>Both faces of this paper look alike: start with either side up.</p>
       </section>
     );
@@ -27,9 +27,9 @@ export function FaceUp({ replay, onTurn }: { replay: Replay; onTurn: () => void 
   ];
   return (
     <section aria-labelledby="face-up">
-      <h3 id="face-up" className="text-xl">
+      <h2 id="face-up" className="text-xl">
         Which side up
-      </h3>
+      </h2>
       <p className="text-sm text-quiet">
         The side that lies up at the start is {number(100 * share, 0)} % of what shows on the finished toy,
         both sides counted, folded flat.

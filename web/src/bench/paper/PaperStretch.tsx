@@ -199,7 +199,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
           <FaceUp replay={good} onTurn={() => void api.turnedOver(sheet).then((s) => take(sheetInput(s)))} />
         )}
         {!refused && <PrintLinks build={build.id} unprinted={build.unprinted} />}
-        <h3 className="text-xl">Another paper</h3>
+        <h2 className="text-xl">Another paper</h2>
         <SheetForm
           key={build.id}
           first={setup.sheet}

@@ -48,10 +48,7 @@ export function Measured({ ready }: { ready: Ready }) {
       <p className="mt-1 text-sm text-quiet">
         {asked.how}{" "}
         {asked.card_name && (
-          <a
-            className="underline underline-offset-4"
-            href={`/api/v1/moves/${way.name}/card?units=${units}&page=${units === "in" ? "letter" : "a4"}`}
-          >
+          <a className="underline underline-offset-4" href={`/api/v1/moves/${way.name}/card?units=${units}`}>
             {asked.card_name}
           </a>
         )}

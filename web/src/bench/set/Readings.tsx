@@ -11,7 +11,7 @@ function List({ readings, way }: { readings: Reading[]; way: Moving }) {
   const units = useUnits();
   return (
     <div>
-      <h3 className="title mt-4 text-lg">Numbers</h3>
+      <h2 className="title mt-4 text-lg">Numbers</h2>
       <div className="grid gap-x-8 sm:grid-cols-2 xl:grid-cols-3">
         {readings.map((r) => (
           <details key={r.id} className="border-t border-line py-1.5" data-reading={r.id}>

@@ -2,7 +2,7 @@ import { useCallback, useDeferredValue, useMemo } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useSearchParams } from "react-router";
 import { question } from "../../api/queries";
-import type { Moving, Prediction } from "../../api/client";
+import type { Knob, Moving, Prediction } from "../../api/client";
 import { useShortcuts } from "../../keys";
 import { drawerOf } from "../../motions";
 import { Button, Caution, Choice, Figure } from "../../parts/controls";
@@ -83,6 +83,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
   });
   // The path is painted first, then the list of numbers.
   const readings = useDeferredValue(p?.readings);
+  const [first, others] = useMemo(() => parted(ready.pattern.knobs, way), [ready.pattern, way]);
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;
@@ -200,6 +201,10 @@ export function SetStretch({ ready }: { ready: Ready }) {
             {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
+        {p?.works && <CautionsAt way={way} at="set" />}
+        <div data-first-knobs="">
+          <Knobs ready={ready} only={(k) => first.includes(k)} />
+        </div>
         {!p && !prediction.error && way.predicts && (
           <p className="text-lg text-quiet" role="status" data-waiting="">
             {way.words.busy}
@@ -214,19 +219,30 @@ export function SetStretch({ ready }: { ready: Ready }) {
         <Conditions way={way} offered={p?.offered} />
         <DraftBox ready={ready} />
         {p?.works && <Measured ready={ready} />}
-        <div>
-          <h3 className="text-lg">{way.words.last}</h3>
-          <p className="text-sm text-quiet">They can be changed on the finished toy.</p>
-          {p?.works && <CautionsAt way={way} at="set" />}
-          <Knobs ready={ready} only={(k) => k.kind === "set"} />
-        </div>
-        <div>
-          <h3 className="text-lg">Folds</h3>
-          <p className="text-sm text-quiet">
-            These move a fold, so they need a new sheet once the toy has been tried.
-          </p>
-          <Knobs ready={ready} only={(k) => k.kind === "fold"} />
-        </div>
+        {others.length > 0 && (
+          <details data-more-knobs="">
+            <summary className="font-semibold">
+              {others.length} more {others.length === 1 ? "knob" : "knobs"}:{" "}
+              <span className="font-normal">{others.map((k) => k.label.toLowerCase()).join("; ")}</span>
+            </summary>
+            {others.some((k) => k.kind === "set") && (
+              <>
+                <h3 className="mt-3 text-lg">{way.words.last}</h3>
+                <p className="text-sm text-quiet">They can be changed on the finished toy.</p>
+                <Knobs ready={ready} only={(k) => k.kind === "set" && others.includes(k)} />
+              </>
+            )}
+            {others.some((k) => k.kind === "fold") && (
+              <>
+                <h3 className="mt-3 text-lg">Folds</h3>
+                <p className="text-sm text-quiet">
+                  These move a fold, so they need a new sheet once the toy has been tried.
+                </p>
+                <Knobs ready={ready} only={(k) => k.kind === "fold" && others.includes(k)} />
+              </>
+            )}
+          </details>
+        )}
         <WayOn>
           <Button
             className="grow"
@@ -246,6 +262,19 @@ export function SetStretch({ ready }: { ready: Ready }) {
       </Slip>
     </>
   );
+}
+
+/** How many knobs stand first. */
+const mostFirst = 3;
+
+/** The knobs that matter: those that a search would move, then other last bends. */
+function parted(knobs: Knob[], way: Moving): [Knob[], Knob[]] {
+  const rank = (k: Knob) => {
+    const i = way.free.indexOf(k.name);
+    return (k.kind === "set" ? 0 : 100) + (i < 0 ? 50 : i);
+  };
+  const order = [...knobs].sort((a, b) => rank(a) - rank(b));
+  return [order.slice(0, mostFirst), knobs.filter((k) => !order.slice(0, mostFirst).includes(k))];
 }
 
 function Measure({ name, value }: { name: string; value: string }) {

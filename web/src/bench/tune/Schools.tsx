@@ -27,7 +27,7 @@ function One({ ready, school: s }: { ready: Ready; school: School }) {
   const { way } = ready;
   return (
     <section aria-label={s.question} data-school={s.id}>
-      <h3 className="text-xl">{s.question}</h3>
+      <h2 className="text-xl">{s.question}</h2>
       <div className="mt-2 grid gap-4 sm:grid-cols-2">
         <Side ready={ready} letter="A" words={s.a} side={s.side_a} question={s.question} />
         <Side ready={ready} letter="B" words={s.b} side={s.side_b} question={s.question} />

@@ -10,9 +10,8 @@ import {
   knobValue,
   lengthValue,
   number,
+  dialled,
   parse,
-  parseLength,
-  readingUnit,
   recordUnit,
   recordValue,
 } from "../../units";
@@ -57,8 +56,7 @@ export function Search({ ready, setup }: { ready: Ready; setup: Setup }) {
         // Lengths are typed in the person's unit.
         const lever = levers.data?.find((l) => l.name === name);
         const read = (t: string) => {
-          const v =
-            lever?.unit === "mm" ? parseLength(t, units) : parse(t, readingUnit(lever?.unit ?? "", "mm"));
+          const v = dialled(t, lever?.unit ?? "", units);
           if (v === undefined && t.trim() !== "") bad(`The bound of ${lever?.label ?? name}`, t);
           return v;
         };

@@ -11,7 +11,7 @@ export function TurnCauses({ clinic }: { clinic: Clinic }) {
   return (
     <div className="flex flex-col gap-4">
       <section aria-label="The fold">
-        <h3 className="text-lg">In the fold</h3>
+        <h2 className="text-lg">In the fold</h2>
         {clinic.residual.length === 0 ? (
           <p>This pattern names no landmarks in pairs.</p>
         ) : (
@@ -36,7 +36,7 @@ export function TurnCauses({ clinic }: { clinic: Clinic }) {
         </p>
       </section>
       <section aria-label="The turn">
-        <h3 className="text-lg">From the turn back to its cause</h3>
+        <h2 className="text-lg">From the turn back to its cause</h2>
         {!told || turn === 0 ? (
           <p>No turn was noted at this tweak.</p>
         ) : (

@@ -279,7 +279,16 @@ function Arrow({ x, y, side, unsure }: { x: number; y: number; side: number; uns
         strokeWidth="3"
         strokeDasharray={unsure ? "3 4" : undefined}
       />
-      <text x={x + side * 52} y={y + 5} textAnchor={end} fontSize="15" fill="var(--lavender)">
+      <text
+        x={x + side * 52}
+        y={y + 5}
+        textAnchor={end}
+        fontSize="15"
+        fill="var(--lavender)"
+        stroke="var(--ground)"
+        strokeWidth="4"
+        paintOrder="stroke"
+      >
         {unsure ? "which way cannot be told" : side > 0 ? "forward" : "backward"}
       </text>
     </g>
