@@ -3,6 +3,8 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"io"
+	"net/http"
 	"testing"
 	"time"
 
@@ -197,4 +199,25 @@ func TestMovesAreKeptAndTakenBack(t *testing.T) {
 	h.comes(t, 1, "the curl back", func(b *bench.Build) bool { return b.Draft.Knobs["curl"] < 4.9 && b.Draft.Knobs["rudder"] > 0 })
 	p.types("u")
 	h.comes(t, 1, "the rudder back", func(b *bench.Build) bool { return b.Draft.Knobs["rudder"] == 0 && b.Draft.Knobs["curl"] > 4 })
+}
+
+// get is what the server answers at a path.
+func (h *hall) get(t *testing.T, path string) string {
+	t.Helper()
+	req, err := http.NewRequestWithContext(t.Context(), http.MethodGet, h.url+path, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := io.ReadAll(res.Body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := res.Body.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
 }

@@ -13,6 +13,7 @@ import (
 	"sync/atomic"
 	"testing"
 	"time"
+	"unicode/utf8"
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
@@ -114,6 +115,7 @@ type person struct {
 	ctx      context.Context
 	mu       sync.Mutex
 	problems []string // console errors, and requests that leave this machine
+	acts     int      // presses, fields filled, entries picked and keys, counted
 }
 
 func chromium(t testing.TB) string {
@@ -325,6 +327,7 @@ const missed = `!!window.__pressed && (!window.__hit.contains(window.__pressed) 
 // what never can be hit, such as a button that another thing covers, fails.
 func (p *person) clicks(name string) {
 	p.t.Helper()
+	p.acts++
 	for range 5 {
 		x, y := p.find(name, pressable)
 		p.do(chromedp.MouseClickXY(x, y))
@@ -339,6 +342,7 @@ func (p *person) clicks(name string) {
 // fills a field that has this label.
 func (p *person) fills(label, text string) {
 	p.t.Helper()
+	p.acts++
 	// A page that is still settling may shift between the look and the click.
 	for range 5 {
 		x, y := p.find(label, "input, textarea")
@@ -348,12 +352,13 @@ func (p *person) fills(label, text string) {
 		}
 	}
 	eval[bool](p, `(window.__hit.select?.(), true)`)
-	p.types(text)
+	p.press(text)
 }
 
 // picks an entry of a list by its words.
 func (p *person) picks(label, entry string) {
 	p.t.Helper()
+	p.acts++
 	p.find(label, "select")
 	p.until("the entry "+quote(entry), `[...window.__hit.options].some((o) => o.text === `+quote(entry)+`)`)
 	eval[bool](p, `(() => {
@@ -374,6 +379,12 @@ func (p *person) value(label string) string {
 // types presses keys one after the other. Press and letter go together, as a keyboard
 // sends them: a page that takes the press for itself gets no letter.
 func (p *person) types(keys string) {
+	p.t.Helper()
+	p.acts += utf8.RuneCountInString(keys)
+	p.press(keys)
+}
+
+func (p *person) press(keys string) {
 	p.t.Helper()
 	for _, r := range keys {
 		for _, k := range kb.Encode(r) {

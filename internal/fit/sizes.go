@@ -18,7 +18,7 @@ type Size struct {
 	Here     bool   // the build in hand
 	WidthMM  float64
 	HeightMM float64
-	LengthMM float64   // longer side of the finished toy
+	LengthMM float64   // of the finished toy
 	Comes    float64   // what it is predicted to come to; 0 when it cannot be folded
 	Log      []float64 // what was read off trials of it
 }

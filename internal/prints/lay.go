@@ -43,6 +43,20 @@ func PageFor(widthMM, heightMM float64) Page {
 	return Pages[0]
 }
 
+// Printer is the paper to print on: the one asked for, else the one that is set, else the
+// one that goes with a sheet of that size.
+func Printer(asked, set string, widthMM, heightMM float64) Page {
+	if asked == "own" {
+		return OwnPage(widthMM, heightMM)
+	}
+	for _, name := range []string{asked, set} {
+		if p, found := FindPage(name); found {
+			return p
+		}
+	}
+	return PageFor(widthMM, heightMM)
+}
+
 // OwnPage is the sheet to fold as the page itself: it goes through the printer.
 func OwnPage(widthMM, heightMM float64) Page { return Page{"the sheet itself", widthMM, heightMM} }
 

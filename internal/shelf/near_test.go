@@ -178,3 +178,23 @@ func TestFoldersAreToldNothingForAuthors(t *testing.T) {
 		t.Errorf("only %d sheets were refused", refused)
 	}
 }
+
+// What a step should look like is a sentence: it goes behind "It looks right when".
+func TestLooksAreSentences(t *testing.T) {
+	verb := regexp.MustCompile(` (is|are|lies|lie|meet|meets|met|touch|touches|runs|run|starts|stands|stand|points|point|match|shows|show|holds|follows|leaves|leave|ends|end|goes|does|do|has|have|reaches|halves|close|closes|opens|open|stay|stays|cross|crosses|fits|forms|makes?|sits?|slides|looks?|hangs?|comes?|leans?|covers?|falls?|rests|turns|bends?|tapers|faces|remains?|spreads|was|were|can|springs|appears|slips?|sinks|differ|pass|passes)\b`)
+	all, err := shelf.All()
+	if err != nil {
+		t.Fatal(err)
+	}
+	more, err := shelf.AddOns()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, p := range append(all, more...) {
+		for _, s := range p.Steps {
+			if s.Looks != "" && !verb.MatchString(s.Looks) {
+				t.Errorf("%s, step %d: it looks right when %s", p.ID, s.No, s.Looks)
+			}
+		}
+	}
+}

@@ -162,6 +162,9 @@ export function outcomeRange(
   return `${number(inRecordUnit(sided ? Math.abs(a) : a, o.unit, units), o.unit === "cm" ? 1 : o.decimals)} to ${end}`;
 }
 
+/** So many layers. */
+export const layersOf = (n: number) => (n === 1 ? "1 layer" : `${n} layers`);
+
 /** One difference between two set-ups in words. */
 export function changeWords(c: Change, units: Units): string {
   if (c.knob === "sheet") return "another sheet";

@@ -128,17 +128,17 @@ func law(cause string, m *flight.Model, t flight.Throw) string {
 	case edgesDown, edgesUp:
 		return fmt.Sprintf("Moments about the centre of mass balance at one angle of attack, and the edges set it: as set, %s.", trim)
 	case noseHeavy, tailHeavy:
-		return fmt.Sprintf("Static margin %.1f %% of the mean chord as folded, good to 3.", 100*m.Margin())
+		return fmt.Sprintf("Static margin %s %% of the mean chord as folded, good to 3.", say.Decimal(100*m.Margin(), 1))
 	case thrownHard, thrownSlow:
 		return fmt.Sprintf("Lift grows with the square of the speed: %s.", trim)
 	case thrownUp, thrownDown:
 		return "A path that starts steep swings before it settles."
 	case keelRight, keelLeft:
-		return fmt.Sprintf("1° of the keel's tail yaws with Cn %.4f.", geom.Rad(d.CnRud))
+		return fmt.Sprintf("1° of the keel's tail gives a yawing moment of %s, as a coefficient of the wing.", say.Decimal(geom.Rad(d.CnRud), 4))
 	case rightEdge, leftEdge:
-		return fmt.Sprintf("1° apart rolls with Cl %.4f and yaws with Cn %.4f.", geom.Rad(d.Clda)/2, geom.Rad(d.Cnda)/2)
+		return fmt.Sprintf("1° apart gives a rolling moment of %s and a yawing moment of %s, as coefficients of the wing.", say.Decimal(geom.Rad(d.Clda)/2, 4), say.Decimal(geom.Rad(d.Cnda)/2, 4))
 	case rightTwist, leftTwist:
-		return fmt.Sprintf("1° of twist apart rolls with Cl %.4f.", geom.Rad(d.ClTw)/2)
+		return fmt.Sprintf("1° of twist apart gives a rolling moment of %s, as a coefficient of the wing.", say.Decimal(geom.Rad(d.ClTw)/2, 4))
 	case rightWing, leftWing:
 		return "The wing that stands steeper carries less."
 	case noseRight, noseLeft:

@@ -289,3 +289,88 @@ func BenchmarkTwelvePieces(b *testing.B) {
 		}
 	}
 }
+
+// Orders of a whole school are planned in good time, every piece is placed once, and a
+// sheet that is cut again and again is the same one: 500 squares in twos and sixes, three
+// kinds for a class, a dozen kinds.
+func TestLargeOrders(t *testing.T) {
+	kinds := func(n, each int) []cutting.Piece {
+		var out []cutting.Piece
+		for i := range n {
+			out = append(out, cutting.Piece{Name: fmt.Sprint("k", i), WidthMM: 40 + 9*float64(i%7), HeightMM: 55 + 13*float64(i%5), Count: each})
+		}
+		return out
+	}
+	a4 := cutting.Paper{WidthMM: 210, HeightMM: 297, Count: 500}
+	for name, o := range map[string]cutting.Order{
+		"500 alike":       {Pieces: []cutting.Piece{{WidthMM: 93, HeightMM: 93, Count: 500}}, Papers: []cutting.Paper{{WidthMM: 215.9, HeightMM: 279.4, Count: 500}}},
+		"24 of 3 kinds":   {Pieces: kinds(3, 24), Papers: []cutting.Paper{a4}},
+		"40 of 12 kinds":  {Pieces: kinds(12, 40), Papers: []cutting.Paper{a4}},
+		"on two papers":   {Pieces: kinds(4, 100), Papers: []cutting.Paper{{WidthMM: 210, HeightMM: 297, Count: 3}, {WidthMM: 420, HeightMM: 297, Count: 400}}},
+		"too few sheets":  {Pieces: kinds(5, 60), Papers: []cutting.Paper{{WidthMM: 210, HeightMM: 297, Count: 4}}},
+		"with a saw line": {Pieces: kinds(3, 50), Papers: []cutting.Paper{a4}, KerfMM: 2},
+	} {
+		start := time.Now()
+		plan, err := cutting.Make(o)
+		if err != nil {
+			t.Fatal(name, err)
+		}
+		if took := time.Since(start); took > 12*time.Second {
+			t.Errorf("%s took %v", name, took)
+		}
+		placed := make([]int, len(o.Pieces))
+		used := make([]int, len(o.Papers))
+		area, most := 0.0, 0.0
+		for _, s := range plan.Sheets {
+			used[s.Paper]++
+			for _, p := range s.Pieces {
+				placed[p.Piece]++
+				area += p.WidthMM * p.HeightMM
+			}
+			most += o.Papers[s.Paper].WidthMM * o.Papers[s.Paper].HeightMM
+		}
+		for i, p := range o.Pieces {
+			if placed[i]+plan.Missing[i] != p.Count {
+				t.Errorf("%s: %d of kind %d placed and %d missing of %d", name, placed[i], i, plan.Missing[i], p.Count)
+			}
+		}
+		for k, q := range o.Papers {
+			if used[k] > q.Count {
+				t.Errorf("%s: %d sheets of paper %d, there are %d", name, used[k], k, q.Count)
+			}
+		}
+		if name == "500 alike" && len(plan.Sheets) != 84 || plan.Yield < 0.6 || math.Abs(plan.Yield-area/most) > 1e-9 {
+			t.Errorf("%s: %d sheets, yield %.2f", name, len(plan.Sheets), plan.Yield)
+		}
+		t.Logf("%s: %d sheets, yield %.2f, %v", name, len(plan.Sheets), plan.Yield, time.Since(start).Round(time.Millisecond))
+	}
+}
+
+// The ladder of a letter sheet in squares: one as wide as it is, two of half its height, six
+// of a third. Each rung fits in rows and columns, and gives more than the one before.
+func TestLadder(t *testing.T) {
+	letter := cutting.Paper{WidthMM: 215.9, HeightMM: 279.4, Count: 1}
+	rungs := cutting.Ladder(letter, 1, 0)
+	if len(rungs) < 4 || rungs[0] != (cutting.Rung{1, 215.9, 215.9}) || rungs[1].Count != 2 || math.Abs(rungs[1].WidthMM-139.7) > 1e-9 {
+		t.Fatalf("%+v", rungs)
+	}
+	found := false
+	for i, r := range rungs {
+		found = found || r.Count == 6 && math.Abs(r.WidthMM-279.4/3) < 1e-9
+		if i > 0 && (r.Count <= rungs[i-1].Count || r.WidthMM >= rungs[i-1].WidthMM) {
+			t.Errorf("rung %d: %+v", i, rungs)
+		}
+		plan, err := cutting.Make(cutting.Order{Pieces: []cutting.Piece{{WidthMM: r.WidthMM, HeightMM: r.HeightMM, Count: r.Count}}, Papers: []cutting.Paper{letter}})
+		if err != nil || len(plan.Sheets) != 1 || plan.Missing[0] != 0 {
+			t.Errorf("%+v does not come from one sheet: %+v, %v", r, plan, err)
+		}
+	}
+	if !found {
+		t.Errorf("six at 93 mm are missing: %+v", rungs)
+	}
+	for _, r := range cutting.Ladder(cutting.Paper{WidthMM: 210, HeightMM: 297, Count: 1}, 2, 3) {
+		if math.Abs(r.HeightMM-2*r.WidthMM) > 1e-9 {
+			t.Errorf("%+v has other proportions", r)
+		}
+	}
+}

@@ -16,6 +16,7 @@ import (
 	"fmt"
 	"iter"
 	"math"
+	"reflect"
 	"slices"
 
 	"tussock/internal/geom"
@@ -65,9 +66,9 @@ type Order struct {
 
 // Bounds of an order.
 const (
-	MaxPieces = 60
+	MaxPieces = 500
 	MaxKinds  = 12
-	MaxSheets = 60
+	MaxSheets = 500
 	MaxKerfMM = 20.0
 	// maxStates bounds the choices of pieces that are looked at exactly.
 	maxStates = 6000
@@ -99,6 +100,44 @@ type Sheet struct {
 	Cuts      []Cut // in the order in which they are made
 }
 
+// Line is the cut on its sheet.
+func (c Cut) Line() geom.Segment {
+	if c.Upright {
+		return geom.Segment{A: geom.Vec{X: c.AtMM, Y: c.FromMM}, B: geom.Vec{X: c.AtMM, Y: c.ToMM}}
+	}
+	return geom.Segment{A: geom.Vec{X: c.FromMM, Y: c.AtMM}, B: geom.Vec{X: c.ToMM, Y: c.AtMM}}
+}
+
+// Words say where a cut goes.
+func (c Cut) Words() string {
+	which, edge := "Level", "lower"
+	if c.Upright {
+		which, edge = "Upright", "left"
+	}
+	return fmt.Sprintf("%s cut, %s from the %s edge of the sheet, %s long", which, say.MM(c.AtMM, 1), edge, say.MM(c.ToMM-c.FromMM, 1))
+}
+
+// Alike is a sheet that is cut, and how many are cut just so.
+type Alike struct {
+	Sheet
+	Count int
+}
+
+// Grouped are the sheets of a plan, those cut alike together, the commonest first.
+func (p *Plan) Grouped() []Alike {
+	var out []Alike
+	for _, s := range p.Sheets {
+		i := slices.IndexFunc(out, func(a Alike) bool { return reflect.DeepEqual(a.Sheet, s) })
+		if i < 0 {
+			out = append(out, Alike{s, 1})
+			continue
+		}
+		out[i].Count++
+	}
+	slices.SortStableFunc(out, func(a, b Alike) int { return cmp.Compare(b.Count, a.Count) })
+	return out
+}
+
 // Plan is the answer to an order.
 type Plan struct {
 	Sheets   []Sheet
@@ -122,6 +161,10 @@ func (o Order) check() error {
 	bad := func(field, value, want string) error {
 		return &given.Error{Field: field, Value: value, Want: want}
 	}
+	told := func(field, said, want string) error {
+		return &given.Error{Field: field, Want: want, Said: said}
+	}
+	sideWords := map[string]string{"width_mm": "width", "height_mm": "height"}
 	if !(o.KerfMM >= 0 && o.KerfMM <= MaxKerfMM) {
 		return bad("kerf_mm", sheet.Number(o.KerfMM), fmt.Sprintf("0 to %s", say.MM(MaxKerfMM, 1)))
 	}
@@ -136,11 +179,11 @@ func (o Order) check() error {
 	for i, p := range o.Pieces {
 		for name, v := range map[string]float64{"width_mm": p.WidthMM, "height_mm": p.HeightMM} {
 			if !side.Holds(v) {
-				return bad(fmt.Sprintf("pieces[%d].%s", i, name), sheet.Number(v), side.String())
+				return told(fmt.Sprintf("pieces[%d].%s", i, name), fmt.Sprintf("The %s of row %d of the pieces is %s", sideWords[name], i+1, say.MM(v, 1)), side.String())
 			}
 		}
 		if p.Count < 1 {
-			return bad(fmt.Sprintf("pieces[%d].count", i), fmt.Sprint(p.Count), "1 or more")
+			return told(fmt.Sprintf("pieces[%d].count", i), fmt.Sprintf("Row %d of the pieces is wanted %d times", i+1, p.Count), "1 time or more")
 		}
 		if p.Grain < AnyGrain || p.Grain >= sidewaysOf {
 			return bad(fmt.Sprintf("pieces[%d].grain", i), fmt.Sprint(p.Grain), "any, along the width or along the height")
@@ -218,7 +261,9 @@ func (p *planner) plan() *Plan {
 				out.Exact = false
 			}
 		}
+		before := len(out.Sheets)
 		p.handful(hand, stock, out)
+		p.again(before, left, stock, out)
 	}
 	out.Exact = out.Exact && !p.dropped
 	for i, q := range p.o.Pieces {
@@ -234,6 +279,56 @@ func (p *planner) plan() *Plan {
 	}
 	if out.PaperMM2 > 0 {
 		out.Yield = out.PieceMM2 / out.PaperMM2
+	}
+	return out
+}
+
+// again cuts what came of a handful once more as often as pieces and papers last: of many
+// alike, most sheets are alike. The sheet that is filled least is given back, unless it is
+// the only one or nothing is left to fill it with.
+func (p *planner) again(from int, left, stock []int, out *Plan) {
+	if !slices.ContainsFunc(left, func(n int) bool { return n > 0 }) || len(out.Sheets) == from {
+		return
+	}
+	full := func(s Sheet) float64 {
+		q := p.o.Papers[s.Paper]
+		a := 0.0
+		for _, x := range s.Pieces {
+			a += x.WidthMM * x.HeightMM
+		}
+		return a / (q.WidthMM * q.HeightMM)
+	}
+	fresh := out.Sheets[from:]
+	slices.SortStableFunc(fresh, func(a, b Sheet) int { return cmp.Compare(full(b), full(a)) })
+	if n := len(fresh); n > 1 {
+		for _, x := range fresh[n-1].Pieces {
+			left[x.Piece]++
+		}
+		stock[fresh[n-1].Paper]++
+		out.Sheets, fresh = out.Sheets[:from+n-1], fresh[:n-1]
+	}
+	for _, s := range slices.Clone(fresh) {
+		needs := make([]int, len(left))
+		for _, x := range s.Pieces {
+			needs[x.Piece]++
+		}
+		for stock[s.Paper] > 0 && !slices.ContainsFunc(p.kinds(needs), func(i int) bool { return left[i] < needs[i] }) {
+			for i, n := range needs {
+				left[i] -= n
+			}
+			stock[s.Paper]--
+			out.Sheets = append(out.Sheets, s)
+		}
+	}
+}
+
+// kinds are the pieces that a choice holds any of.
+func (p *planner) kinds(of []int) []int {
+	var out []int
+	for i, n := range of {
+		if n > 0 {
+			out = append(out, i)
+		}
 	}
 	return out
 }

@@ -217,20 +217,11 @@ func turned(p geom.Polygon, deg float64) geom.Polygon {
 // page is the paper to print on: the one asked for, else that of the settings, else the
 // one that goes with the sheet.
 func (s *Routes) page(ctx context.Context, asked string, widthMM, heightMM float64) (prints.Page, error) {
-	if asked == "own" {
-		return prints.OwnPage(widthMM, heightMM), nil
+	v, err := s.store.Settings(ctx)
+	if err != nil {
+		return prints.Page{}, answer.AsProblem(err, "")
 	}
-	if asked == "auto" {
-		v, err := s.store.Settings(ctx)
-		if err != nil {
-			return prints.Page{}, answer.AsProblem(err, "")
-		}
-		asked = v.Page
-	}
-	if p, found := prints.FindPage(asked); found {
-		return p, nil
-	}
-	return prints.PageFor(widthMM, heightMM), nil
+	return prints.Printer(asked, v.Page, widthMM, heightMM), nil
 }
 
 // printed lays an order out and writes it.

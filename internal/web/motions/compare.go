@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/body"
 	"tussock/internal/fit"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
@@ -18,6 +19,7 @@ import (
 	"tussock/internal/sheet"
 	"tussock/internal/tune"
 	"tussock/internal/turn"
+	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
 
@@ -42,7 +44,7 @@ type SizeRow struct {
 	Scale    float64          `json:"scale" doc:"against the sheet of this build"`
 	Here     bool             `json:"here" doc:"this build"`
 	Build    *answer.BuildRef `json:"build,omitempty" doc:"absent for a size to think of"`
-	LengthMM float64          `json:"length_mm" doc:"longer side of the finished toy"`
+	LengthMM float64          `json:"length_mm" doc:"of the finished toy, as its numbers have it"`
 	Outcomes []motion.Outcome `json:"outcomes" doc:"predicted: the first two; none when it cannot be folded"`
 	Warns    []string         `json:"warns" doc:"checks that fail at this size"`
 	Measured *bench.Stats     `json:"measured,omitempty" doc:"of the reading of the first outcome"`
@@ -141,8 +143,8 @@ func (s *Routes) sizeRow(ctx context.Context, p *sequence.Pattern, spec bench.Sh
 			r.Warns = append(r.Warns, c.Title+": "+c.Says)
 		}
 	}
-	box := p.Run(sh, knobs).Final().Box()
-	r.LengthMM = math.Max(box.Width(), box.Height())
+	whole := p.Run(sh, knobs)
+	r.LengthMM = ways.Of(p.Moves).Finish(whole, body.Measure(whole.Final())).LengthMM
 	return r, nil
 }
 

@@ -8,11 +8,13 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
+	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/prepare"
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
 
@@ -109,7 +111,7 @@ type UseView struct {
 	HeightMM float64       `json:"height_mm"`
 	Count    int           `json:"count" doc:"so many sheets of this size"`
 	Turned   bool          `json:"turned" doc:"the sheet's height lies along the piece's width"`
-	LengthMM float64       `json:"length_mm" doc:"the longer side of the finished toy, folded flat"`
+	LengthMM float64       `json:"length_mm" doc:"of the finished toy, as its numbers have it"`
 	Scale    float64       `json:"scale" doc:"against the pattern's own sheet"`
 	Small    bool          `json:"small" doc:"smaller than fingers fold with ease, a rule of thumb"`
 	Picture  *draw.Picture `json:"picture,omitempty"`
@@ -143,8 +145,8 @@ func (s *Routes) sheetUses(_ context.Context, in *usesInput) (*answer.Body[[]Use
 			continue
 		}
 		pic := draw.Flat(u.Replay.Final())
-		b := u.Replay.Final().Box()
-		out = append(out, UseView{p.ID, p.Title, p.Moves, u.WidthMM, u.HeightMM, u.Count, u.Turned, math.Max(b.Width(), b.Height()), u.WidthMM / p.WidthMM, u.Small, &pic})
+		long := ways.Of(p.Moves).Finish(u.Replay, body.Measure(u.Replay.Final())).LengthMM
+		out = append(out, UseView{p.ID, p.Title, p.Moves, u.WidthMM, u.HeightMM, u.Count, u.Turned, long, u.WidthMM / p.WidthMM, u.Small, &pic})
 	}
 	return answer.OK(out)
 }

@@ -1,16 +1,19 @@
 package papers
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"math"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/bench"
 	"tussock/internal/draw"
 	"tussock/internal/given"
+	"tussock/internal/prints"
 	"tussock/internal/say"
 	"tussock/internal/sequence/spread"
 	"tussock/internal/sheet"
@@ -75,12 +78,34 @@ type CutPaper struct {
 	Grain string           `json:"grain,omitempty" enum:"any,width,height" default:"any"`
 }
 
-type cutInput struct {
-	Body struct {
-		Pieces []CutPiece `json:"pieces" maxItems:"12"`
-		Papers []CutPaper `json:"papers" maxItems:"12"`
-		KerfMM float64    `json:"kerf_mm,omitempty" doc:"lost at each cut, or room for a torn edge"`
-	}
+// CutOrder is what is to be cut, and from what.
+type CutOrder struct {
+	Pieces []CutPiece `json:"pieces" maxItems:"12"`
+	Papers []CutPaper `json:"papers" maxItems:"12"`
+	KerfMM float64    `json:"kerf_mm,omitempty" doc:"lost at each cut, or room for a torn edge"`
+}
+
+type cutInput struct{ Body CutOrder }
+
+type cutPrintInput struct {
+	Order string `query:"order" maxLength:"8000" required:"true" doc:"the order, as plan-cuts takes it, JSON"`
+	Page  string `query:"page" enum:"auto,a4,letter" default:"auto"`
+	Units string `query:"units" enum:"mm,in" default:"mm"`
+}
+
+// LadderView are the sizes that a paper gives pieces of a row.
+type LadderView struct {
+	Piece string     `json:"piece"`
+	Row   int        `json:"row" doc:"of the pieces, from 0"`
+	Paper string     `json:"paper"`
+	Rungs []RungView `json:"rungs" doc:"the largest first"`
+}
+
+// RungView is how large pieces may be when so many come from one sheet.
+type RungView struct {
+	Count    int     `json:"count"`
+	WidthMM  float64 `json:"width_mm"`
+	HeightMM float64 `json:"height_mm"`
 }
 
 // CutPart is a piece or a leftover on a sheet, mm from its lower left corner.
@@ -103,10 +128,12 @@ type CutLine struct {
 	AtMM    float64 `json:"at_mm"`
 	FromMM  float64 `json:"from_mm"`
 	ToMM    float64 `json:"to_mm"`
+	Words   string  `json:"words"`
 }
 
 // CutSheet is one sheet that is cut.
 type CutSheet struct {
+	Count    int       `json:"count" doc:"so many sheets are cut just so"`
 	Paper    int       `json:"paper" doc:"which of the papers at hand, from 0"`
 	Name     string    `json:"name"`
 	WidthMM  float64   `json:"width_mm"`
@@ -117,10 +144,12 @@ type CutSheet struct {
 
 // CutPlanView is how the pieces are cut.
 type CutPlanView struct {
-	Sheets  []CutSheet `json:"sheets"`
-	Missing []string   `json:"missing" doc:"what does not fit on the papers at hand"`
-	Yield   float64    `json:"yield" doc:"area of pieces over area of sheets opened"`
-	Exact   bool       `json:"exact" doc:"no plan of straight cuts right across opens less paper"`
+	Sheets  []CutSheet   `json:"sheets"`
+	Missing []string     `json:"missing" doc:"what does not fit on the papers at hand"`
+	Yield   float64      `json:"yield" doc:"area of pieces over area of sheets opened"`
+	Exact   bool         `json:"exact" doc:"no plan of straight cuts right across opens less paper"`
+	Opened  int          `json:"opened" doc:"sheets in all"`
+	Ladders []LadderView `json:"ladders" doc:"for each row of rectangles, what the first paper gives"`
 }
 
 // FactsView is what a sheet holds.
@@ -212,6 +241,7 @@ func (s *Routes) paperRoutes(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "s-fold", Method: http.MethodPost, Path: "/api/v1/s-folds", Summary: "Nudge an S-fold to thirds", MaxBodyBytes: answer.SmallBody}, s.sFold)
 	huma.Register(api, huma.Operation{OperationID: "divide", Method: http.MethodPost, Path: "/api/v1/divisions", Summary: "Divide a sheet by folding", MaxBodyBytes: answer.SmallBody}, s.divide)
 	huma.Register(api, huma.Operation{OperationID: "plan-cuts", Method: http.MethodPost, Path: "/api/v1/cut-plans", Summary: "Plan how pieces are cut from papers", MaxBodyBytes: answer.SmallBody}, s.planCuts)
+	huma.Register(api, huma.Operation{OperationID: "print-cuts", Method: http.MethodGet, Path: "/api/v1/cut-plans/print", Summary: "A cut plan on paper, one page for all sheets cut alike"}, s.printCuts)
 	huma.Register(api, huma.Operation{OperationID: "sheet-facts", Method: http.MethodPost, Path: "/api/v1/sheet-facts", Summary: "What a sheet holds", MaxBodyBytes: answer.SmallBody}, s.sheetFacts)
 }
 
@@ -271,12 +301,75 @@ func grainOf(s string) cutting.Grain {
 }
 
 func (s *Routes) planCuts(_ context.Context, in *cutInput) (*answer.Body[CutPlanView], error) {
+	o, err := in.Body.order()
+	if err != nil {
+		return nil, err
+	}
+	plan, err := cutting.Make(o)
+	if err != nil {
+		return nil, answer.AsProblem(err, "body.")
+	}
+	return answer.OK(viewPlan(o, plan))
+}
+
+// printCuts prints a plan, one page for all sheets that are cut alike.
+func (s *Routes) printCuts(ctx context.Context, in *cutPrintInput) (*answer.File, error) {
+	var order CutOrder
+	if err := answer.ReadJSON([]byte(in.Order), &order); err != nil {
+		return nil, answer.Refuse("query.order", nil, err.Error())
+	}
+	o, err := order.order()
+	if err != nil {
+		return nil, err
+	}
+	plan, err := cutting.Make(o)
+	if err != nil {
+		return nil, answer.AsProblem(err, "query.order.")
+	}
+	page, err := s.printer(ctx, in.Page, o.Papers[0].WidthMM, o.Papers[0].HeightMM)
+	if err != nil {
+		return nil, err
+	}
+	var sheets []prints.CutSheet
+	for _, a := range plan.Grouped() {
+		q := o.Papers[a.Paper]
+		c := prints.CutSheet{Name: q.Name, Count: a.Count, WidthMM: q.WidthMM, HeightMM: q.HeightMM}
+		for _, p := range slices.Concat(a.Pieces, a.Leftovers) {
+			part := prints.CutPart{X: p.X, Y: p.Y, WidthMM: p.WidthMM, HeightMM: p.HeightMM, Leftover: p.Piece < 0}
+			if p.Piece >= 0 {
+				part.Name, part.Outlines = o.Pieces[p.Piece].Name, o.Pieces[p.Piece].Placed(p)
+			}
+			c.Parts = append(c.Parts, part)
+		}
+		for _, k := range a.Cuts {
+			c.Cuts, c.Words = append(c.Cuts, k.Line()), append(c.Words, k.Words())
+		}
+		sheets = append(sheets, c)
+	}
+	var b bytes.Buffer
+	if err := prints.PDF(&b, "Tussock cut plan", prints.CutPlan(sheets, page, say.Units(in.Units))); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	return &answer.File{Type: "application/pdf", Disposition: `inline; filename="tussock-cuts.pdf"`, Body: b.Bytes()}, nil
+}
+
+// printer is the paper in the printer: asked for, set, or the one that goes with a sheet.
+func (s *Routes) printer(ctx context.Context, asked string, widthMM, heightMM float64) (prints.Page, error) {
+	v, err := s.store.Settings(ctx)
+	if err != nil {
+		return prints.Page{}, answer.AsProblem(err, "")
+	}
+	return prints.Printer(asked, v.Page, widthMM, heightMM), nil
+}
+
+// order is the order as the planner takes it, checked.
+func (in CutOrder) order() (cutting.Order, error) {
 	var o cutting.Order
-	o.KerfMM = in.Body.KerfMM
-	for i, p := range in.Body.Pieces {
+	o.KerfMM = in.KerfMM
+	for i, p := range in.Pieces {
 		w, h, err := p.Size.Mm(leastPieceMM)
 		if err != nil {
-			return nil, answer.AsProblem(err, fmt.Sprintf("body.pieces[%d].size.", i))
+			return o, answer.AsProblem(err, fmt.Sprintf("body.pieces[%d].size.", i))
 		}
 		piece := cutting.Piece{Name: p.Name, WidthMM: w, HeightMM: h, Count: p.Count, Grain: grainOf(p.Grain)}
 		switch p.Shape {
@@ -286,29 +379,25 @@ func (s *Routes) planCuts(_ context.Context, in *cutInput) (*answer.Body[CutPlan
 			piece, err = cutting.Regular(piece, p.N)
 		}
 		if err != nil {
-			return nil, answer.AsProblem(err, fmt.Sprintf("body.pieces[%d].", i))
+			return o, answer.AsProblem(err, fmt.Sprintf("body.pieces[%d].", i))
 		}
 		o.Pieces = append(o.Pieces, piece)
 	}
-	for i, p := range in.Body.Papers {
+	for i, p := range in.Papers {
 		w, h, err := p.Size.Mm(sheet.SideRange.Min)
 		if err != nil {
-			return nil, answer.AsProblem(err, fmt.Sprintf("body.papers[%d].size.", i))
+			return o, answer.AsProblem(err, fmt.Sprintf("body.papers[%d].size.", i))
 		}
 		o.Papers = append(o.Papers, cutting.Paper{Name: p.Name, WidthMM: w, HeightMM: h, Count: p.Count, Grain: grainOf(p.Grain)})
 	}
-	plan, err := cutting.Make(o)
-	if err != nil {
-		return nil, answer.AsProblem(err, "body.")
-	}
-	return answer.OK(viewPlan(o, plan))
+	return o, nil
 }
 
 func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
-	v := CutPlanView{Sheets: []CutSheet{}, Missing: []string{}, Yield: plan.Yield, Exact: plan.Exact}
-	for _, q := range plan.Sheets {
+	v := CutPlanView{Sheets: []CutSheet{}, Missing: []string{}, Yield: plan.Yield, Exact: plan.Exact, Opened: len(plan.Sheets), Ladders: []LadderView{}}
+	for _, q := range plan.Grouped() {
 		paper := o.Papers[q.Paper]
-		c := CutSheet{Paper: q.Paper, Name: paper.Name, WidthMM: paper.WidthMM, HeightMM: paper.HeightMM, Parts: []CutPart{}, Cuts: []CutLine{}}
+		c := CutSheet{Count: q.Count, Paper: q.Paper, Name: paper.Name, WidthMM: paper.WidthMM, HeightMM: paper.HeightMM, Parts: []CutPart{}, Cuts: []CutLine{}}
 		for _, p := range append(append([]cutting.Placed{}, q.Pieces...), q.Leftovers...) {
 			part := CutPart{Leftover: p.Piece < 0, X: p.X, Y: p.Y, WidthMM: p.WidthMM, HeightMM: p.HeightMM, Turned: p.Turned, Keeps: p.Keeps()}
 			if p.Piece >= 0 {
@@ -324,9 +413,19 @@ func viewPlan(o cutting.Order, plan *cutting.Plan) CutPlanView {
 			c.Parts = append(c.Parts, part)
 		}
 		for _, cut := range q.Cuts {
-			c.Cuts = append(c.Cuts, CutLine{cut.Upright, cut.AtMM, cut.FromMM, cut.ToMM})
+			c.Cuts = append(c.Cuts, CutLine{cut.Upright, cut.AtMM, cut.FromMM, cut.ToMM, cut.Words()})
 		}
 		v.Sheets = append(v.Sheets, c)
+	}
+	for i, p := range o.Pieces {
+		if p.Shapes != nil {
+			continue
+		}
+		l := LadderView{Piece: p.Name, Row: i, Paper: o.Papers[0].Name, Rungs: []RungView{}}
+		for _, r := range cutting.Ladder(o.Papers[0], p.HeightMM/p.WidthMM, o.KerfMM) {
+			l.Rungs = append(l.Rungs, RungView(r))
+		}
+		v.Ladders = append(v.Ladders, l)
 	}
 	for i, n := range plan.Missing {
 		if n > 0 {

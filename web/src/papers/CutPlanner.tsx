@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Problem, sheetInput, type CutPlan, type Paper } from "../api/client";
 import { question } from "../api/queries";
 import { usePlainPaper } from "../paper";
@@ -24,6 +24,34 @@ type Shape = "rectangle" | "triangle" | "3" | "5" | "6" | "8";
 
 type Grain = "any" | "width" | "height";
 
+const place = "tussock-cut-plan";
+
+interface KeptPlan {
+  pieces: Row[];
+  papers: Row[];
+  kerf: TypedSize;
+}
+
+/** The order as it was left on this device. */
+function keptPlan(): KeptPlan | undefined {
+  try {
+    const kept = JSON.parse(localStorage.getItem(place) ?? "null") as Partial<KeptPlan> | null;
+    return kept && Array.isArray(kept.pieces) && Array.isArray(kept.papers) && kept.kerf
+      ? (kept as KeptPlan)
+      : undefined;
+  } catch {
+    return undefined; // what is kept there is not ours
+  }
+}
+
+function keepPlan(p: KeptPlan) {
+  try {
+    localStorage.setItem(place, JSON.stringify(p));
+  } catch {
+    // A browser that keeps nothing begins afresh next time.
+  }
+}
+
 /** Plan how pieces are cut from the papers at hand. */
 export function CutPlanner() {
   const units = useUnits();
@@ -34,9 +62,13 @@ export function CutPlanner() {
     grain: "any",
     shape: "rectangle",
   });
-  const [wanted, setPieces] = useState(() => [row("square", 105, 105, "3"), row("strip", 148.5, 40, "2")]);
-  const [held, setPapers] = useState(() => [row("leaflet", 210, 297, "4")]);
-  const [lost, setKerf] = useState(() => typed(0, 0, units));
+  const [was] = useState(keptPlan);
+  const [wanted, setPieces] = useState(
+    () => was?.pieces ?? [row("square", 105, 105, "3"), row("strip", 148.5, 40, "2")],
+  );
+  const [held, setPapers] = useState(() => was?.papers ?? [row("leaflet", 210, 297, "4")]);
+  const [lost, setKerf] = useState(() => was?.kerf ?? typed(0, 0, units));
+  useEffect(() => keepPlan({ pieces: wanted, papers: held, kerf: lost }), [wanted, held, lost]);
   const [pieces, papers] = [wanted, held].map((rows) => rows.map((r) => toldIn(r, units))) as [Row[], Row[]];
   const kerf = toldIn(lost, units);
   const [own, setOwn] = useState("");
@@ -50,8 +82,8 @@ export function CutPlanner() {
       if (size === undefined || count === undefined) return undefined;
       return { row: r, piece: { name: r.name, size, count, grain: r.grain, ...shapeOf(r.shape) } };
     });
-  const order = () => {
-    const [p, q] = [sent(pieces), sent(papers)];
+  const order = (rows = pieces) => {
+    const [p, q] = [sent(rows), sent(papers)];
     const k = parseLength(kerf.width, units);
     const [ps, qs] = [p.filter((r) => r !== undefined), q.filter((r) => r !== undefined)];
     if (ps.length < p.length || qs.length < q.length || k === undefined) return undefined;
@@ -62,10 +94,10 @@ export function CutPlanner() {
       k,
     };
   };
-  const [asked, setAsked] = useState(order);
+  const [asked, setAsked] = useState(() => order());
   const plan = useQuery(question.cuts(asked));
-  const ask = () => {
-    const o = order();
+  const ask = (rows = pieces) => {
+    const o = order(rows);
     setOwn(o ? "" : "A size or count is no number; write for example 105, 8 1/2 or 21cm.");
     if (o) setAsked(o);
   };
@@ -127,7 +159,21 @@ export function CutPlanner() {
       </form>
       <div>
         {problem && <Caution title="The order is not clear">{problem}</Caution>}
-        {!problem && plan.data && asked && <Plan plan={plan.data} papers={asked.rows} />}
+        {!problem && plan.data && asked && (
+          <Plan
+            plan={plan.data}
+            papers={asked.rows}
+            print={`/api/v1/cut-plans/print?${new URLSearchParams({
+              order: JSON.stringify({ pieces: asked.ps, papers: asked.qs, kerf_mm: asked.k }),
+              units,
+            })}`}
+            onSize={(i, w, h) => {
+              const next = pieces.map((r, k) => (k === i ? { ...r, ...typed(w, h, units) } : r));
+              setPieces(next);
+              ask(next);
+            }}
+          />
+        )}
       </div>
     </div>
   );
@@ -239,30 +285,43 @@ const shapes: { value: Shape; label: string }[] = [
 const shapeOf = (s: Shape) =>
   s === "rectangle" || s === "triangle" ? { shape: s } : { shape: "ngon" as const, n: Number(s) };
 
-function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
+function Plan({
+  plan,
+  papers,
+  print,
+  onSize,
+}: {
+  plan: CutPlan;
+  papers: Row[];
+  print: string;
+  /** Takes another size for a row of the pieces. */
+  onSize: (row: number, widthMM: number, heightMM: number) => void;
+}) {
   const units = useUnits();
   const keepLeftovers = useKeepLeftovers();
   const [kept, setKept] = useState<CutPlan | null>(null);
-  const left = plan.sheets.flatMap((s) => s.parts.filter((p) => p.keeps));
+  const leftOf = (sheets: CutPlan["sheets"]) =>
+    sheets.flatMap((s) => Array.from({ length: s.count }, () => s.parts.filter((p) => p.keeps)).flat());
+  const left = leftOf(plan.sheets);
   const shaped = plan.sheets.some((s) => s.parts.some((p) => p.outlines));
   const keep = async () => {
     setKept(plan);
     for (const [i, row] of papers.entries()) {
       const cut = plan.sheets.filter((s) => s.paper === i);
-      const pieces = cut.flatMap((s) => s.parts.filter((p) => p.keeps));
+      const pieces = leftOf(cut);
       if (pieces.length === 0 && !row.paper) continue;
       await keepLeftovers(
         row.name,
         row.paper && sheetInput(row.paper.sheet),
         pieces,
-        row.paper && { paper_id: row.paper.id, used: cut.length },
+        row.paper && { paper_id: row.paper.id, used: cut.reduce((n, s) => n + s.count, 0) },
       );
     }
   };
   return (
     <div className="space-y-6">
       <Figure value={String(Math.round(100 * plan.yield))} unit="% of the paper used">
-        {plan.sheets.length} {plan.sheets.length === 1 ? "sheet is" : "sheets are"} opened.{" "}
+        {plan.opened} {plan.opened === 1 ? "sheet is" : "sheets are"} opened.{" "}
         {plan.exact
           ? "No plan with straight cuts right across opens less paper."
           : "A good plan; with so many different pieces not every one was looked at."}
@@ -283,6 +342,38 @@ function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
           Put the {left.length === 1 ? "leftover" : `${left.length} leftovers`} into the drawer
         </Button>
       )}
+      {plan.sheets.length > 0 && (
+        <a
+          className="flex min-h-11 w-fit items-center border-2 border-ink bg-panel px-4 font-semibold hover:bg-ground"
+          href={print}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Print the plan, {plan.sheets.length} {plan.sheets.length === 1 ? "page" : "pages"} (PDF)
+        </a>
+      )}
+      {plan.ladders.map((l) => (
+        <section key={l.row} aria-label={`Sizes for ${l.piece || `row ${l.row + 1}`}`}>
+          <p className="font-semibold">
+            {l.piece || `Row ${l.row + 1}`}: so many come from one {l.paper || "sheet"} if they are as large
+            as
+          </p>
+          <div className="mt-1 flex flex-wrap gap-1.5">
+            {l.rungs.map((r) => (
+              <Button
+                key={r.count}
+                className="text-sm"
+                onClick={() => onSize(l.row, r.width_mm, r.height_mm)}
+              >
+                {r.count} at{" "}
+                {Math.abs(r.width_mm - r.height_mm) < 0.005
+                  ? length(r.width_mm, units)
+                  : sheetSize(r.width_mm, r.height_mm, units)}
+              </Button>
+            ))}
+          </div>
+        </section>
+      ))}
       {shaped && (
         <p>
           First the straight cuts, right across; then the outlines within their rectangles. Outlines can be
@@ -293,15 +384,13 @@ function Plan({ plan, papers }: { plan: CutPlan; papers: Row[] }) {
         {plan.sheets.map((s, i) => (
           <li key={i}>
             <h2 className="text-xl">
-              Sheet {i + 1}: {s.name || sheetSize(s.width_mm, s.height_mm, units)}
+              {s.count === 1 ? "One sheet" : `${s.count} sheets`} like this:{" "}
+              {s.name || sheetSize(s.width_mm, s.height_mm, units)}
             </h2>
             <Layout sheet={s} />
             <ol className="mt-2 list-decimal pl-6 text-sm">
               {s.cuts.map((c, k) => (
-                <li key={k}>
-                  {c.upright ? "Upright" : "Level"} cut, {length(c.at_mm, units)} from the{" "}
-                  {c.upright ? "left" : "lower"} edge of the sheet, {length(c.to_mm - c.from_mm, units)} long
-                </li>
+                <li key={k}>{c.words}</li>
               ))}
             </ol>
           </li>

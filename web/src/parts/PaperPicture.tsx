@@ -337,6 +337,15 @@ function NextStep({
           <path
             d={lines(s.lines)}
             fill="none"
+            stroke="#fdf8ea"
+            data-halo=""
+            strokeWidth="4"
+            strokeOpacity="0.9"
+            vectorEffect="non-scaling-stroke"
+          />
+          <path
+            d={lines(s.lines)}
+            fill="none"
             stroke={onPaper}
             strokeWidth="1.2"
             vectorEffect="non-scaling-stroke"

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { useEffect, useRef, useState } from "react";
 import type { Moving, TrialRecord, Tweak } from "../api/client";
 import { useUnits } from "../settings";
-import { inRecordUnit, recordUnit, recordValue } from "../units";
+import { inRecordUnit, number, recordUnit, recordValue } from "../units";
 
 const rowHeight = 46;
 const left = 72;
@@ -54,7 +54,7 @@ export function TrialChart({
           <g key={v}>
             <path d={`M${x(v)} 4V${height - 38}`} stroke="var(--line)" />
             <text x={x(v)} y={height - 20} textAnchor="middle" fontSize="14" fill="var(--quiet)">
-              {v}
+              {number(v, 3)}
             </text>
           </g>
         ))}

@@ -13,7 +13,7 @@ import { GetIt, Verdict } from "../papers/SheetAdvice";
 import { SheetForm } from "../parts/SheetForm";
 import { useUnits } from "../settings";
 import { noteUndo } from "../undo";
-import { length, number } from "../units";
+import { layersOf, number, sheetSize } from "../units";
 import { Main } from "../parts/Main";
 
 /** Choosing the sheet for a new build. */
@@ -69,7 +69,7 @@ export function Start() {
       <section>
         <h1 className="text-4xl">{p.title}</h1>
         <p className="mt-1 text-lg">
-          {p.good}. {p.steps} steps, about {p.minutes} minutes, {p.thickest} layers at the thickest.
+          {p.good}. {p.steps} steps, about {p.minutes} minutes, {layersOf(p.thickest)} at the thickest.
         </p>
         {lacking && asked.way ? (
           <div className="mt-4">
@@ -86,7 +86,8 @@ export function Start() {
           )
         )}
         <p className="mt-2 text-quiet">
-          Made for {p.size || "a sheet"} of {length(p.width_mm, units)} by {length(p.height_mm, units)}
+          Made for {p.size ? `${p.size}, ` : "a sheet of "}
+          {sheetSize(p.width_mm, p.height_mm, units)}
           {p.max_ratio > 0 &&
             (p.max_ratio - p.min_ratio < 0.01
               ? `; works on squares only`

@@ -10,7 +10,7 @@ import { InTheRound } from "../parts/InTheRound";
 import { PaperPicture } from "../parts/PaperPicture";
 import { StepWords } from "../parts/StepWords";
 import { useUnits } from "../settings";
-import { area, length, number, smallLength } from "../units";
+import { area, layersOf, length, number, smallLength } from "../units";
 import { Main } from "../parts/Main";
 
 type Look = "flat" | "round" | "map" | "hidden" | "layers" | "pocket";
@@ -169,8 +169,8 @@ function OneStep({ study, step, go }: { study: StudyData; step: number; go: (to:
             className="h-[22rem] w-full lg:h-[30rem]"
           />
           <p className="text-sm text-quiet">
-            {length(s.width_mm, units)} × {length(s.height_mm, units)}, {s.max_layers} layers at the thickest.
-            ◕ is the centre of mass.
+            {length(s.width_mm, units)} × {length(s.height_mm, units)}, {layersOf(s.max_layers)} at the
+            thickest. ◕ is the centre of mass.
           </p>
         </figure>
       </section>

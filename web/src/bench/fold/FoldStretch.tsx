@@ -6,7 +6,7 @@ import { Button, Check, Figure } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { StepWords } from "../../parts/StepWords";
 import { useUnits } from "../../settings";
-import { knobValue, length, thickness } from "../../units";
+import { knobValue, layersOf, length, thickness } from "../../units";
 import { CareNote } from "./CareNote";
 import { CreaseMap } from "./CreaseMap";
 import { seen, useCare, useLook, useSeeing } from "../frame/folding";
@@ -195,11 +195,11 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
               layers={layers && !stands ? s.layers : undefined}
               showCentre={!layers && !stands}
               colours={colours}
-              label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${s.max_layers} layers at the thickest`}
+              label={`After step ${step}: ${length(s.width_mm, units)} by ${length(s.height_mm, units)}, ${layersOf(s.max_layers)} at the thickest`}
               className="h-[15rem] w-full sm:h-[24rem] lg:h-auto lg:min-h-0 lg:grow lg:basis-0"
             />
             <p className="text-sm text-quiet">
-              {length(s.width_mm, units)} × {length(s.height_mm, units)}, {s.max_layers} layers at the
+              {length(s.width_mm, units)} × {length(s.height_mm, units)}, {layersOf(s.max_layers)} at the
               thickest.{!stands && " ◕ is the centre of mass."}
             </p>
           </figure>

@@ -158,6 +158,13 @@ function Strip({ ready, stretch, step }: { ready: Ready; stretch: Stretch; step:
         "next",
         <Bars />,
       )}
+      <Signs
+        all={[
+          ...new Set(
+            good.steps.flatMap((s) => signs(care[s.no - 1], s.optional).map(([t, w]) => `${t} ${w}`)),
+          ),
+        ]}
+      />
     </nav>
   );
 }
@@ -185,6 +192,18 @@ function Marks({ care, optional }: { care: Care | undefined; optional: boolean }
       {sign}
     </span>
   ));
+}
+
+/** What the signs beside the numbers mean, those that occur. */
+function Signs({ all }: { all: string[] }) {
+  return (
+    <ul className="flex shrink-0 flex-col justify-center px-3 text-xs text-quiet" aria-hidden="true">
+      {all.map((s) => (
+        <li key={s}>{s}</li>
+      ))}
+      <li>▮ how thick</li>
+    </ul>
+  );
 }
 
 function Label({ children }: { children: string }) {

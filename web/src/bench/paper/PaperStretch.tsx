@@ -100,7 +100,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
         <h2 className="text-2xl">The sheet</h2>
         {!refused && good.nearly && <p className="border-l-4 border-caution pl-2">{good.nearly}</p>}
         {!refused && (
-          <Figure value={fit?.does ? "It does" : "…"} unit={fit?.does ? "as it is" : ""}>
+          <Figure value={fit?.does ? "Fits" : "…"} unit={fit?.does ? "as it is" : ""}>
             {number(sheet.gsm)} g/m², {thickness(sheet.thickness_mm, units)} thick; the toy will weigh{" "}
             {number(good.toy?.mass_g ?? 0, 2)} g.
             {fit && fit.least_w_mm > 0 && !fit.small && (

@@ -20,11 +20,10 @@ export function Checks({ ready, checks }: { ready: Ready; checks: Prediction["ch
         {checks.map((c) => (
           <li key={c.id} className="border-t border-line py-2" data-check={c.id} data-ok={c.ok}>
             <p>
-              <span aria-hidden="true" className={c.ok ? "text-tide" : "bg-caution px-1 text-on-mark"}>
-                {c.ok ? "✓" : "!"}
+              <span className={c.ok ? "text-tide" : "bg-caution px-1 text-on-mark"}>
+                {c.ok ? "✓" : "look here"}
               </span>{" "}
-              <b>{c.title}</b>
-              {!c.ok && <span className="sr-only">, to be looked at</span>}: {c.says}
+              <b>{c.title}</b>: {c.says}
             </p>
             {!c.ok && c.fix.length > 0 && (
               <Button className="mt-1" onClick={() => put(c.fix)}>

@@ -28,7 +28,7 @@ function List({ readings, way }: { readings: Reading[]; way: Moving }) {
             <p className="text-sm text-quiet">
               Moved by: {r.moved_by}.
               {r.usual_hi !== 0 &&
-                ` Usual: ${readingValue(r.usual_lo, r.unit, r.decimals, units)} to ${readingValue(r.usual_hi, r.unit, r.decimals, units)} ${readingUnit(r.unit, units)}.`}{" "}
+                ` Usual: ${readingValue(r.usual_lo, r.unit, r.decimals, units)} to ${readingValue(r.usual_hi, r.unit, r.decimals, units)}${behind(readingUnit(r.unit, units))}.`}{" "}
               {!r.predicted && "Computed from every layer, for even paper without thickness."}
             </p>
           </details>
@@ -43,6 +43,9 @@ function List({ readings, way }: { readings: Reading[]; way: Moving }) {
     </div>
   );
 }
+
+/** A unit as it stands behind its number. */
+const behind = (unit: string) => (unit === "" || unit === "°" ? unit : ` ${unit}`);
 
 const band = (r: Reading, units: Units) =>
   `predicted, ${readingValue(r.lo, r.unit, r.decimals, units)} to ${readingValue(r.hi, r.unit, r.decimals, units)}`;

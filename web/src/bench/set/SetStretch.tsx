@@ -10,6 +10,7 @@ import { Disagrees } from "../../parts/Disagrees";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { useUnits } from "../../settings";
 import {
+  layersOf,
   length,
   number,
   outcomeRange,
@@ -178,7 +179,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
             ))}
             <Measure
               name="Thickest stack"
-              value={`${toy.max_layers} layers, ${thickness(toy.thickest_mm, units)}`}
+              value={`${layersOf(toy.max_layers)}, ${thickness(toy.thickest_mm, units)}`}
             />
           </dl>
         </div>
@@ -198,7 +199,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
           </Figure>
         ) : (
           <Figure value={number(toy.mass_g, 2)} unit="g">
-            {toy.max_layers} layers at the thickest, {thickness(toy.thickest_mm, units)}.
+            {layersOf(toy.max_layers)} at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
         {p?.works && <CautionsAt way={way} at="set" />}

@@ -136,7 +136,7 @@ function Chart({ sizes }: { sizes: Compared["sizes"] }) {
             <g key={v}>
               <path d={`M${x(v)} 22V${height - 44}`} stroke="var(--line)" />
               <text x={x(v)} y={height - 26} textAnchor="middle" fontSize="14" fill="var(--quiet)">
-                {v}
+                {number(v, 3)}
               </text>
             </g>
           ))}
@@ -144,7 +144,7 @@ function Chart({ sizes }: { sizes: Compared["sizes"] }) {
             <g key={v}>
               <path d={`M56 ${y(v)}H${width - 24}`} stroke="var(--line)" />
               <text x={48} y={y(v) + 5} textAnchor="end" fontSize="14" fill="var(--quiet)">
-                {v}
+                {number(v, 3)}
               </text>
             </g>
           ))}

@@ -5,7 +5,7 @@ import { type Gauge, type Lever, type Setup, type Sweep } from "../../api/client
 import { question } from "../../api/queries";
 import { Select } from "../../parts/controls";
 import { useUnits } from "../../settings";
-import { inRecordUnit, knobValue, number, recordUnit } from "../../units";
+import { dialValue, inRecordUnit, knobValue, number, recordUnit } from "../../units";
 import { useConditions } from "../../parts/conditions";
 import { polyline, useWidth } from "../../parts/drawing";
 import type { Ready } from "../frame/useBench";
@@ -93,7 +93,7 @@ function Curve({ sweep, gauge, many }: { sweep: Sweep; gauge: Gauge; many: strin
             <g key={v}>
               <path d={`M${x(v)} 20V${height - 48}`} stroke="var(--line)" />
               <text x={x(v)} y={height - 28} textAnchor="middle" fontSize="14" fill="var(--quiet)">
-                {l.unit === "mm" ? number(units === "mm" ? v : v / 25.4, 2) : v}
+                {dialValue(v, l.unit, true, units)[0]}
               </text>
             </g>
           ))}
@@ -101,7 +101,7 @@ function Curve({ sweep, gauge, many }: { sweep: Sweep; gauge: Gauge; many: strin
             <g key={v}>
               <path d={`M56 ${y(v)}H${width - 16}`} stroke="var(--line)" />
               <text x={48} y={y(v) + 5} textAnchor="end" fontSize="14" fill="var(--quiet)">
-                {v}
+                {number(v, 3)}
               </text>
             </g>
           ))}
@@ -111,7 +111,8 @@ function Curve({ sweep, gauge, many }: { sweep: Sweep; gauge: Gauge; many: strin
           </text>
           <text x={width - 16} y={height - 6} textAnchor="end" fontSize="14" fill="var(--ink)">
             {l.label}
-            {l.unit && `, ${l.unit === "deg" ? "degrees" : l.unit === "mm" ? units : l.unit}`}
+            {l.unit &&
+              `, ${l.unit === "deg" ? "degrees" : l.unit === "mm" ? units : l.unit === "part" ? "% of the way" : l.unit}`}
           </text>
           <path
             d={polyline(points.map(([a, b]) => [x(a), y(b)]))}

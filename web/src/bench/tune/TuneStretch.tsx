@@ -297,7 +297,9 @@ function Diagnosis({
           {f.causes.map((c) => (
             <li key={c.words}>
               <b>{c.words}</b>, {number(100 * c.weight, 0)} %<span className="block text-sm">{c.law}</span>
-              <span className="block text-sm text-quiet">{c.log}.</span>
+              <span className="block text-sm text-quiet">
+                {c.log.charAt(0).toUpperCase() + c.log.slice(1)}.
+              </span>
             </li>
           ))}
         </ol>

@@ -129,7 +129,7 @@ function Flat({
         <g key={v}>
           <path d={`M${x(v)} ${pad.top}V${floor}`} stroke="var(--line)" />
           <text x={x(v)} y={floor + 18} textAnchor="middle" fontSize="14" fill="var(--quiet)">
-            {v}
+            {number(v, 3)}
           </text>
         </g>
       ))}

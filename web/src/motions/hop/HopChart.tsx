@@ -3,7 +3,7 @@ import type { LeapDrawing } from "./types";
 import type { Conditions } from "../../parts/conditions";
 import { polyline, useWidth } from "../../parts/drawing";
 import { useUnits } from "../../settings";
-import { inRecordUnit, recordUnit } from "../../units";
+import { inRecordUnit, number, recordUnit } from "../../units";
 import type { Pose } from "./hopPose";
 import { Legend, PerfectSign } from "../Legend";
 
@@ -78,7 +78,7 @@ export function HopChart({
           <g key={v}>
             <path d={`M${X(metres(v))} ${pad.top}V${Y(below)}`} stroke="var(--line)" />
             <text x={X(metres(v))} y={Y(below) + 18} textAnchor="middle" fontSize="14" fill="var(--quiet)">
-              {v}
+              {number(v, 3)}
             </text>
           </g>
         ))}
@@ -86,7 +86,7 @@ export function HopChart({
           <g key={v}>
             <path d={`M${pad.left} ${Y(metres(v))}H${width - pad.right}`} stroke="var(--line)" />
             <text x={pad.left - 8} y={Y(metres(v)) + 5} textAnchor="end" fontSize="14" fill="var(--quiet)">
-              {v}
+              {number(v, 3)}
             </text>
           </g>
         ))}
