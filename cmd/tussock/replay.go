@@ -201,7 +201,9 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 			w := ways.Of(r.Pattern.Moves)
 			return []byte(draw.Contact(r, draw.Plain, w.Look, w.Picture(r))), nil
 		}},
-		{f.fold, func() ([]byte, error) { return exchange.WriteFOLDAbout(s, exchange.About{Title: r.Pattern.Title, Author: r.Pattern.Credit, Description: shelf.Lineage(r.Pattern)}) }},
+		{f.fold, func() ([]byte, error) {
+			return exchange.WriteFOLDAbout(s, exchange.About{Title: r.Pattern.Title, Author: r.Pattern.Credit, Description: shelf.Lineage(r.Pattern)})
+		}},
 		{f.dxf, func() ([]byte, error) { return []byte(drawing.DXF()), nil }},
 		{f.bundle, func() ([]byte, error) { return exchange.WriteBundle(r) }},
 	} {

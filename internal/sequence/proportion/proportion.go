@@ -46,10 +46,9 @@ func (n Need) Height(widthMM, heightMM float64) float64 {
 	return heightMM
 }
 
-// Nearly says of a sheet that is folded as another what is off and what that does; empty
-// where it is folded as it is.
-func (n Need) Nearly(widthMM, heightMM float64) string {
-	off := heightMM - n.Height(widthMM, heightMM)
+// Nearly says of a sheet so much higher than the one it is folded as what that does; empty
+// where nobody sees it.
+func (n Need) Nearly(off float64) string {
 	if math.Abs(off) < leastOffMM {
 		return ""
 	}

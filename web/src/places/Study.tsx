@@ -284,11 +284,10 @@ function Finished({ study, go }: { study: StudyData; go: (to: number) => void })
         aria-label="What small errors do"
         className="flex flex-col gap-4 border-l border-line bg-panel p-5"
       >
-        {study.spread ? (
+        {study.spread?.steps.some((e) => e.share > 0) && (
           <Errors spread={study.spread} steps={steps} go={go} />
-        ) : (
-          <p>No study of errors: not every step can be made.</p>
         )}
+        {!study.spread && <p>No study of errors: not every step can be made.</p>}
         {study.ratio.length === 2 && (
           <p className="text-sm">{ratioWords(study.ratio[0] ?? 0, study.ratio[1] ?? 0)}</p>
         )}

@@ -41,7 +41,7 @@ var lastBends = []sequence.Knob{
 	{Name: "curl", Label: "Tail curl", Unit: "deg", Default: 5, Min: -10, Max: 20,
 		Changes: "Bends the tail edge of both wings up. More lifts the nose: slower, and in the end stalling. Less lets it dive."},
 	{Name: "curl_uneven", Label: "Right tail edge higher than the left", Unit: "deg", Min: -15, Max: 15,
-		Changes: "0 is alike. Any difference makes it roll or turn."},
+		Changes: "How unlike the two tail edges are bent. Any difference makes it roll or turn; 0 is alike."},
 	{Name: "curl_depth", Label: "Depth of the curled edge", Unit: "mm", Default: defaultLipMM, Min: 4, Max: 25,
 		Changes: "How much of the tail edge is bent. A deeper edge does more for the same angle."},
 	{Name: "wing_uneven", Label: "Right wing higher than the left", Unit: "deg", Min: -20, Max: 20,

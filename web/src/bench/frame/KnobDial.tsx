@@ -14,6 +14,7 @@ function Dial({
   knob,
   value,
   reach,
+  brief = false,
   onTry,
   onKeep,
 }: {
@@ -21,6 +22,8 @@ function Dial({
   value: number;
   /** How far it goes on this sheet, when that is known. */
   reach?: Reach;
+  /** What it does in one sentence, the rest when asked for. */
+  brief?: boolean;
   onTry: (knob: string, v: number) => void;
   /** now: at once; else when the dial has rested for a moment. */
   onKeep: (knob: string, v: number, now: boolean) => void;
@@ -51,8 +54,10 @@ function Dial({
     setProblem("");
   };
   const where = knob.steps.length > 0 ? `step ${knob.steps.join(", ")}` : "";
+  const beside = `${value === knob.default ? "" : `The pattern has ${knobValue(knob.default, knob.unit, units)}. `}${where ? `Belongs to ${where}.` : ""}`;
+  const [, first = knob.changes, rest = ""] = /^(.*?[.!?])(?:\s+(.*))?$/.exec(knob.changes) ?? [];
   return (
-    <div className="border-t border-line py-3">
+    <div className={`border-t border-line ${brief ? "py-1.5" : "py-3"}`}>
       <div className="flex items-baseline justify-between gap-3">
         <span className="font-semibold" id={`knob-${knob.name}`}>
           {knob.label}
@@ -119,11 +124,18 @@ function Dial({
           {problem}
         </p>
       )}
-      <p className="text-sm text-quiet">
-        {knob.changes}{" "}
-        {value !== knob.default && `The pattern has ${knobValue(knob.default, knob.unit, units)}.`}
-        {where && ` Belongs to ${where}.`}
-      </p>
+      {brief ? (
+        <details className="text-sm text-quiet">
+          <summary>{first}</summary>
+          <p className="mt-1">
+            {rest} {beside}
+          </p>
+        </details>
+      ) : (
+        <p className="text-sm text-quiet">
+          {knob.changes} {beside}
+        </p>
+      )}
       {reach && (reach.below || reach.above) && (
         <details className="mt-1 text-sm">
           <summary>

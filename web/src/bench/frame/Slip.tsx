@@ -121,7 +121,15 @@ const sentence = (s: string) => {
 };
 
 /** Knobs that act on the set-up being tried out. */
-export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boolean }) {
+export function Knobs({
+  ready,
+  only,
+  brief,
+}: {
+  ready: Ready;
+  only?: (k: Knob) => boolean;
+  brief?: boolean;
+}) {
   const { bench, build, pattern, setup } = ready;
   const knobs = only ? pattern.knobs.filter(only) : pattern.knobs;
   const reach = useQuery({
@@ -172,6 +180,7 @@ export function Knobs({ ready, only }: { ready: Ready; only?: (k: Knob) => boole
             knob={k}
             value={setup.knobs[k.name] ?? k.default}
             reach={reach.data?.find((r) => r.knob === k.name)}
+            brief={brief}
             onTry={onTry}
             onKeep={onKeep}
           />

@@ -202,10 +202,10 @@ export function SetStretch({ ready }: { ready: Ready }) {
             {layersOf(toy.max_layers)} at the thickest, {thickness(toy.thickest_mm, units)}.
           </Figure>
         )}
-        {p?.works && <CautionsAt way={way} at="set" />}
-        <div data-first-knobs="">
-          <Knobs ready={ready} only={(k) => first.includes(k)} />
+        <div data-first-knobs="" className="-mt-2">
+          <Knobs brief ready={ready} only={(k) => first.includes(k)} />
         </div>
+        {p?.works && <CautionsAt way={way} at="set" />}
         {!p && !prediction.error && way.predicts && (
           <p className="text-lg text-quiet" role="status" data-waiting="">
             {way.words.busy}
