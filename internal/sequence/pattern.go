@@ -245,4 +245,6 @@ func (p *Pattern) AsFolded(s sheet.Sheet) sheet.Sheet {
 }
 
 // Nearly says of such a sheet what is off; empty where it is folded as it is.
-func (p *Pattern) Nearly(s sheet.Sheet) string { return p.needs().Nearly(s.HeightMM - p.AsFolded(s).HeightMM) }
+func (p *Pattern) Nearly(s sheet.Sheet) string {
+	return p.needs().Nearly(s.HeightMM - p.AsFolded(s).HeightMM)
+}
