@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/d
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 NPM := npm --prefix web
 
-.PHONY: attack beliefs build demo serve test check unit browser races race fuzz load bench words screenshots third-party tools compiler chromium poppler clean
+.PHONY: attack beliefs build demo serve test check unit browser races race fuzz load bench words screenshots sentences third-party tools compiler chromium poppler clean
 
 build: bin/tussock
 
@@ -88,6 +88,10 @@ beliefs:
 third-party:
 	go run ./internal/thirdparty . > docs/third-party.md.new
 	mv docs/third-party.md.new docs/third-party.md
+
+# Every visible sentence of the demo's screens, to be read: sentences.txt.
+sentences: tools chromium web/dist/index.html
+	TUSSOCK_SENTENCES=$(CURDIR)/sentences.txt go test -count=1 -run TestEverySentence ./internal/e2e
 
 screenshots: tools chromium web/dist/index.html
 	TUSSOCK_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./internal/e2e
