@@ -231,12 +231,11 @@ func (p *Pattern) needs() proportion.Need {
 	return proportion.Need{Title: p.Title, Min: p.MinRatio, Max: p.MaxRatio, Own: p.HeightMM / p.WidthMM}
 }
 
-// Takes tells whether a pattern may be folded from a sheet so many times as high as wide,
-// by what it requires.
+// Takes tells whether a sheet so many times as high as wide is what the pattern requires.
 func (p *Pattern) Takes(ratio float64) bool { return p.needs().Takes(ratio) }
 
-// AsFolded is the sheet that a sheet is folded as: itself, or one of the proportions that
-// are needed where it has them nearly (proportion.Need.Height).
+// AsFolded is what a sheet is folded as: itself, or of the height that is needed where it
+// nearly has that (proportion.Need.Height).
 func (p *Pattern) AsFolded(s sheet.Sheet) sheet.Sheet {
 	if s.Shape == nil && p.Shape == nil && p.Margin == [4]NumExpr{} {
 		s.HeightMM = p.needs().Height(s.WidthMM, s.HeightMM)
@@ -246,5 +245,5 @@ func (p *Pattern) AsFolded(s sheet.Sheet) sheet.Sheet {
 
 // Nearly says of such a sheet what is off; empty where it is folded as it is.
 func (p *Pattern) Nearly(s sheet.Sheet) string {
-	return p.needs().Nearly(s.HeightMM - p.AsFolded(s).HeightMM)
+	return proportion.Nearly(s.HeightMM-p.AsFolded(s).HeightMM, p.HeightMM/p.WidthMM)
 }

@@ -46,15 +46,15 @@ func (n Need) Height(widthMM, heightMM float64) float64 {
 	return heightMM
 }
 
-// Nearly says of a sheet so much higher than the one it is folded as what that does; empty
-// where nobody sees it.
-func (n Need) Nearly(off float64) string {
+// Nearly says of a sheet so many mm higher than the one it is folded as what that does;
+// empty where nobody sees it. own is height over width.
+func Nearly(off, own float64) string {
 	if math.Abs(off) < leastOffMM {
 		return ""
 	}
 	words, trim := "too high", "Trim that off its upper edge"
 	if off < 0 {
-		words, trim = "too low", "Trim "+say.MM(-off/n.Own, 1)+" off its right edge"
+		words, trim = "too low", "Trim "+say.MM(-off/own, 1)+" off its right edge"
 	}
 	return fmt.Sprintf("This sheet is %s %s for its width, and is folded all the same: what should meet at the end may miss by as much. %s first if you want it exact.", say.MM(math.Abs(off), 1), words, trim)
 }
