@@ -100,10 +100,7 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 	if layout.Cols == 0 {
 		layout = prints.Usual
 	}
-	title := b.Name + ", " + r.Pattern.Title
-	if by := shelf.Lineage(r.Pattern); by != "" {
-		title += ". " + by
-	}
+	title := s.titled(ctx, b, r.Pattern)
 	leaves := prints.Steps(title, panels, page, layout)
 	if in.Format == "svg" {
 		return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-steps-%d.svg"`, b.ID), Body: []byte(prints.SVG(prints.Stacked(leaves)))}, nil
@@ -172,7 +169,7 @@ func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.F
 	if err != nil {
 		return nil, err
 	}
-	o := prints.Order{Title: b.Name + ", " + r.Pattern.Title, Outline: r.Sheet.Outline(), Down: "back"}
+	o := prints.Order{Title: s.titled(ctx, b, r.Pattern), Outline: r.Sheet.Outline(), Down: "back"}
 	if in.Face != "none" {
 		o.Guides, o.Notes = prints.Guides(r.Final()), prints.Notes(r.Notes)
 	}
@@ -212,6 +209,20 @@ func turned(p geom.Polygon, deg float64) geom.Polygon {
 		out[i] = out[i].Sub(geom.Vec{X: box.MinX, Y: box.MinY})
 	}
 	return out
+}
+
+// titled is what stands on a print of a build: its name, what it was made from, its pattern
+// and whose work that is.
+func (s *Routes) titled(ctx context.Context, b *bench.Build, p *sequence.Pattern) string {
+	title := b.Name + ", " + p.Title
+	// Without its parent's name a print is still a print.
+	if _, parent, err := s.store.Family(ctx, b); err == nil && parent != "" && b.ParentTweak != nil {
+		title += fmt.Sprintf(", child of %s, tweak %d", parent, *b.ParentTweak)
+	}
+	if by := shelf.Lineage(p); by != "" {
+		title += ". " + by
+	}
+	return title
 }
 
 // page is the paper to print on: the one asked for, else that of the settings, else the
