@@ -76,7 +76,7 @@ func TestReplayFailures(t *testing.T) {
 		step, line int
 		code       string
 	}{
-		{[]string{"curlew", "--set", "nose=70"}, 2, 25, "no_line"},
+		{[]string{"curlew", "--set", "nose=70"}, 2, 27, "no_line"},
 		{[]string{"shelduck", "--sheet", "100x100"}, 0, 0, "require"},
 		{[]string{"curlew", "--sheet", "5x5"}, 0, 0, "sheet"},
 		{[]string{"curlew", "--sheet", "big"}, 0, 0, "sheet"},
