@@ -24,7 +24,7 @@ func TestSquareToyFromAnOfficeSheet(t *testing.T) {
 	p.clicks("Two folds, both layers cut at once")
 	p.clicks("Take this piece and begin")
 	p.until("the build", `/\/bench\/\d+\/paper/.test(location.pathname)`)
-	p.sees("210 × 210 mm", "Two folds, both layers cut at once: from 210 × 297 mm", "are not asked for again", "It does")
+	p.sees("210 × 210 mm", "Two folds, both layers cut at once: from 210 × 297 mm", "are not asked for again", "Fits")
 	p.sees("Cut along the left edge, through both layers at once", "Small children need an adult's help", "Folded scraps burn fast")
 	p.clicks("Put what is left over into the drawer")
 	p.sees("The leftover is in the drawer")

@@ -53,7 +53,7 @@ func TestAnotherSheet(t *testing.T) {
 	p.clicks("The same sheet, the other way round")
 	p.sees("Lay the sheet upright first")
 	p.clicks("Take this piece")
-	p.sees("It does", "Curlew on Ferry poster, 190.5 × 266.7 mm")
+	p.sees("Fits", "Curlew on Ferry poster, 190.5 × 266.7 mm")
 
 	// After throws another sheet is another toy.
 	p.visit(h.url + "/bench/1/paper")

@@ -278,14 +278,23 @@ func (p *person) gone(words string) {
 }
 
 // finder finds what can be clicked or filled in by its accessible name: exactly
-// that, else beginning with it. It returns the middle of it on the screen.
+// that, else beginning with it. What lies in a closed box is found too, after what is open,
+// and its box is opened as a hand would. It returns the middle of it on the screen.
 const finder = `((name, roles) => {
+  const read = (e) => e?.innerText || e?.textContent;
   const named = (e) => (e.getAttribute("aria-label") ?? (e.getAttribute("aria-labelledby") ?
-    document.getElementById(e.getAttribute("aria-labelledby"))?.innerText : null) ??
-    (e.labels?.length ? e.labels[0].innerText : null) ?? e.innerText ?? "").trim().replace(/\s+/g, " ");
-  const all = [...document.querySelectorAll(roles)].filter((e) => e.checkVisibility());
-  const hit = all.find((e) => named(e) === name) ?? all.find((e) => named(e).startsWith(name));
+    read(document.getElementById(e.getAttribute("aria-labelledby"))) : null) ??
+    (e.labels?.length ? read(e.labels[0]) : null) ?? read(e) ?? "").trim().replace(/\s+/g, " ");
+  const every = [...document.querySelectorAll(roles)];
+  const open = every.filter((e) => e.checkVisibility());
+  const boxed = every.filter((e) => !e.checkVisibility() && e.closest("details:not([open])"));
+  const called = (all) => all.find((e) => named(e) === name) ?? all.find((e) => named(e).startsWith(name));
+  const hit = called(open) ?? called(boxed);
   if (!hit) return null;
+  if (!hit.checkVisibility()) {
+    for (let d; (d = hit.parentElement.closest("details:not([open])"));) d.open = true;
+    if (!hit.checkVisibility()) return null;
+  }
   hit.scrollIntoView({ block: "center", inline: "center" });
   const r = hit.getBoundingClientRect();
   window.__hit = hit;

@@ -170,7 +170,7 @@ func TestSpeedOfAHop(t *testing.T) {
 		knob string
 		n    int
 		back bool
-	}{{"Hip crease, radius", 9, false}, {"Last fold, part of the rear flap from the hip", 7, true}} {
+	}{{"Hip crease, radius", 9, false}, {"Last fold, along the rear flap from the hip", 7, true}} {
 		p.visit(h.url + "/bench/11/set?look=motion")
 		p.until("the path", `document.querySelector("[data-path]")`)
 		p.find(c.knob, "[role=slider]")

@@ -41,9 +41,9 @@ export function PatternCard({
     ...(p.harder ? [{ ...p.harder, how: "harder" }] : []),
   ];
   return (
-    <li id={p.id} className="flex flex-col border border-line bg-panel p-3">
+    <li id={p.id} className="flex min-w-0 flex-col border border-line bg-panel p-3">
       <div className="flex gap-3">
-        <div className="flex w-32 shrink-0 items-center justify-center self-start bg-ground p-1 sm:w-36">
+        <div className="flex w-28 shrink-0 items-center min-[22rem]:w-32 justify-center self-start bg-ground p-1 sm:w-36">
           {p.picture && (
             <PaperPicture
               picture={p.picture}

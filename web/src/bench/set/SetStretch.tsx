@@ -1,4 +1,4 @@
-import { useCallback, useDeferredValue, useMemo } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useSearchParams } from "react-router";
 import { question } from "../../api/queries";
@@ -85,6 +85,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
   // The path is painted first, then the list of numbers.
   const readings = useDeferredValue(p?.readings);
   const [first, others] = useMemo(() => parted(ready.pattern.knobs, way), [ready.pattern, way]);
+  const [boxOpen, setBoxOpen] = useState(false);
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;
@@ -221,7 +222,11 @@ export function SetStretch({ ready }: { ready: Ready }) {
         <DraftBox ready={ready} />
         {p?.works && <Measured ready={ready} />}
         {others.length > 0 && (
-          <details data-more-knobs="">
+          <details
+            data-more-knobs=""
+            open={boxOpen || others.some((k) => bench.view?.advice.some((a) => a.knob === k.name))}
+            onToggle={(e) => setBoxOpen(e.currentTarget.open)}
+          >
             <summary className="font-semibold">
               {others.length} more {others.length === 1 ? "knob" : "knobs"}:{" "}
               <span className="font-normal">{others.map((k) => k.label.toLowerCase()).join("; ")}</span>
