@@ -1,6 +1,7 @@
 package choose
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -78,15 +79,7 @@ func Sift(all []Toy, w Wish) (kept []Toy, out []Left) {
 			kept = append(kept, t)
 		}
 	}
-	slices.SortStableFunc(kept, func(a, b Toy) int {
-		switch {
-		case a.Score < b.Score:
-			return -1
-		case a.Score > b.Score:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(kept, func(a, b Toy) int { return cmp.Compare(a.Score, b.Score) })
 	return kept, out
 }
 

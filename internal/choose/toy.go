@@ -46,7 +46,7 @@ const (
 	Hard      Level = "hard"
 )
 
-// Levels lists them, and from which score each begins.
+// levels lists them, and from which score each begins.
 var levels = []struct {
 	level Level
 	from  float64

@@ -1,6 +1,7 @@
 package prepare
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -66,15 +67,7 @@ func Ways(s sheet.Sheet, w Want, cutFree bool) ([]Route, error) {
 			out = append(out, *r)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Route) int {
-		switch {
-		case a.Minutes < b.Minutes:
-			return -1
-		case a.Minutes > b.Minutes:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(out, func(a, b Route) int { return cmp.Compare(a.Minutes, b.Minutes) })
 	return out, nil
 }
 

@@ -9,7 +9,11 @@
 // right, fore and aft.
 package hump
 
-import "math"
+import (
+	"math"
+
+	"tussock/internal/motion/glide/air"
+)
 
 // Vertex is the hump: Sigma half the angle of a wing's sector there, Sector that between a
 // ridge and the wing's sector.
@@ -75,15 +79,12 @@ func Flat4(alpha, beta, rho float64, opposed bool) [4]float64 {
 	return [4]float64{rho, r, -rho, r}
 }
 
-// gravity, m/s².
-const gravity = 9.81
-
 // Frequency is that of a wing's own beat, Hz: a strip clamped at its root, bending stiffness
 // b (N m per m of width), mass m (kg/m²), length l. Euler's beam, 3.516/(2π) = 0.56.
 func Frequency(b, m, l float64) float64 { return 3.516 / (2 * math.Pi) * math.Sqrt(b/(m*l*l*l*l)) }
 
 // Droop is how far the tip of such a wing hangs by its own weight, m: m g l⁴ / 8 b.
-func Droop(b, m, l float64) float64 { return m * gravity * l * l * l * l / (8 * b) }
+func Droop(b, m, l float64) float64 { return m * air.Gravity * l * l * l * l / (8 * b) }
 
 // Gain is how much further a tip goes than a rigid one when it is beaten at a frequency:
 // 1 / (1 - (f/f₁)²), told up to 0.6 of its own beat; ok is false beyond.

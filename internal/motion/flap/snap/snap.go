@@ -30,7 +30,7 @@ type Shape struct {
 // same with ω = iν.
 var Rest, Snapped = shape(true), shape(false)
 
-// Core is what the crease's end leaves of the cone, m: paper bends no sharper there.
+// CoreM is what the crease's end leaves of the cone, m: paper bends no sharper there.
 const CoreM = 2e-3
 
 func shape(rest bool) Shape {
