@@ -20,7 +20,7 @@ import { Impossible, Knobs, Mat, MovedDraft, Slip, WayOn } from "../frame/Slip";
 import { SeeingChoice } from "./SeeingChoice";
 import { LooksDifferent, OffItsPlace } from "./WentWrong";
 import { useReached } from "./useReached";
-import { Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
+import { Guards, Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import type { Ready } from "../frame/useBench";
 
 const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
@@ -214,11 +214,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
             {s.tilt_deg !== 0 && `${knobValue(s.tilt_deg, "deg", units)} of slope`}, as the knobs below say.
           </p>
         )}
-        {s.guards.map((g) => (
-          <p key={g} className="border-l-4 border-tide pl-2">
-            <b>Not later:</b> {g}.
-          </p>
-        ))}
+        <Guards guards={s.guards} />
         <Optional ready={ready} step={step} />
         {s.looks && (
           <p>

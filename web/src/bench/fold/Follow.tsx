@@ -14,7 +14,7 @@ import { Legend } from "./Legend";
 import { Others } from "./Others";
 import { Placements } from "./Placement";
 import { SeeingChoice } from "./SeeingChoice";
-import { Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
+import { Guards, Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import { LooksDifferent, OffItsPlace } from "./WentWrong";
 import { useReached } from "./useReached";
 import { useWakeLock } from "./useWakeLock";
@@ -234,11 +234,7 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
                 <b>{c.title}.</b> {c.text}
               </p>
             ))}
-            {s.guards.map((g) => (
-              <p key={g} className="border-l-4 border-tide pl-2">
-                <b>Not later:</b> {g}.
-              </p>
-            ))}
+            <Guards guards={s.guards} />
             <Optional ready={ready} step={step} />
             {s.looks && (
               <p>

@@ -82,6 +82,15 @@ export function Magnifier({
   );
 }
 
+/** What must be done at this step, because it cannot be done later. */
+export function Guards({ guards }: { guards: string[] }) {
+  return guards.map((g) => (
+    <p key={g} className="border-l-4 border-tide pl-2">
+      <b>Not later:</b> {g}.
+    </p>
+  ));
+}
+
 /** Of an optional step that it may be left out, with what that changes. */
 export function Optional({ ready, step }: { ready: Ready; step: number }) {
   const glance = useGlance(ready, step);
