@@ -198,7 +198,7 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 			return []byte(draw.SVG(draw.InSpace(body.Standing(r), draw.Slanted(28, 38)), nil, draw.Plain)), nil
 		}},
 		{f.contact, func() ([]byte, error) {
-			w := ways.Of(r.Pattern.Moves)
+			w := ways.For(r.Pattern)
 			return []byte(draw.Contact(r, draw.Plain, w.Look, w.Picture(r))), nil
 		}},
 		{f.fold, func() ([]byte, error) {
@@ -224,7 +224,7 @@ func (f *replayFlags) write(r *sequence.Replay) error {
 // picture is the toy, or with --step the paper before that step with what to do.
 func (f *replayFlags) picture(r *sequence.Replay) string {
 	if f.step > 0 {
-		st := draw.StageOf(r, f.step, ways.Of(r.Pattern.Moves).Look)
+		st := draw.StageOf(r, f.step, ways.For(r.Pattern).Look)
 		return draw.SVG(st.Picture, &st.Over, draw.Plain)
 	}
 	return draw.SVG(draw.At(r, len(r.Steps)), nil, draw.Plain)

@@ -30,7 +30,7 @@ func TestLogAndPredictionTellOneStory(t *testing.T) {
 	var apart []string
 	for _, b := range builds {
 		p, _ := shelf.Find(b.Pattern)
-		w := ways.Of(p.Moves)
+		w := ways.For(p)
 		c, err := w.Full(nil)
 		if err != nil || !w.Predicts {
 			continue

@@ -167,7 +167,7 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 		air := []string{"still", "draught from the doors", "still, damp"}[(st.day+i)%3]
 		for range t.n {
 			at = at.Add(time.Duration(40+r.IntN(80)) * time.Second)
-			n, note := ways.Of(p.Moves).Invent(r, t.meant(height))
+			n, note := ways.For(p).Invent(r, t.meant(height))
 			tw.Trials = append(tw.Trials, bench.Trial{Kind: n.Kind, Read: n.Read, Under: n.Under, Seen: n.Chips, Thrower: st.thrower, Place: "Waiting hall", Air: air, Note: note, At: at})
 		}
 		b.Tweaks = append(b.Tweaks, tw)

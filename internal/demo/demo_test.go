@@ -38,7 +38,7 @@ func TestSeed(t *testing.T) {
 			for _, tw := range b.Tweaks {
 				setups = append(setups, tw.Setup.Knobs)
 				for _, x := range tw.Trials {
-					if err := x.Check(&ways.Of(p.Moves).Way); err != nil {
+					if err := x.Check(&ways.For(p).Way); err != nil {
 						t.Errorf("%s: %v", b.Name, err)
 					}
 					sums[i] += x.Read["distance"]

@@ -16,7 +16,7 @@ import (
 // cell of theirs begins a formula.
 func TestTrialsAsATable(t *testing.T) {
 	p, _ := shelf.Find("curlew")
-	w := &ways.Of(p.Moves).Way
+	w := &ways.For(p).Way
 	at := time.Date(2026, 11, 29, 15, 40, 0, 0, time.UTC)
 	odd := []string{"=cmd|' /C calc'!A0", "+1+1", "-2", "@SUM(A1)", "\t=1", " =1", "line\nbreak, \"quoted\"", "a\x00b\x1b[2J", "Wörter ☂"}
 	b := &bench.Build{Name: "=1+1", Tweaks: []bench.Tweak{{No: 1, Why: "-x", Setup: bench.Setup{Knobs: map[string]float64{"curl": 6.5}}}}}

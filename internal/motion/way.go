@@ -1,6 +1,7 @@
 package motion
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
 
@@ -12,7 +13,8 @@ import (
 // toy, try it and tune it. Screens know only this; what a way alone can draw or tell
 // comes as its own drawing.
 type Way struct {
-	Name       string      `json:"name"` // as patterns say it: fly, hop …
+	Name       string      `json:"name"`  // its own: no other way has it
+	Moves      string      `json:"moves"` // as patterns say it: fly, hop …; toys of several ways may move by one word
 	Words      Words       `json:"words"`
 	Predicts   bool        `json:"predicts"`        // a model of this way of moving is there
 	Headline   string      `json:"headline"`        // id of the reading that matters most while it is set
@@ -289,6 +291,7 @@ func (w *Way) Named(under map[string]string) Conditions {
 
 // Filled is the description without missing lists: empty ones stand for them.
 func (w Way) Filled() Way {
+	w.Moves = cmp.Or(w.Moves, w.Name)
 	fill(&w.Conditions)
 	for i := range w.Conditions {
 		fill(&w.Conditions[i].Options)

@@ -52,11 +52,20 @@ func Add(w *Way) (remove func()) {
 	}
 }
 
-// Of is the way of moving of a name, as patterns have it; the first one for a name that
-// there is not.
+// Of is the way of moving of a name; the first one for a name that there is not.
 func Of(name string) *Way {
 	all := All()
 	if i := slices.IndexFunc(all, func(w *Way) bool { return w.Name == name }); i >= 0 {
+		return all[i]
+	}
+	return all[0]
+}
+
+// For is the way of moving of a pattern: the first whose own it is, of those that it may
+// move by.
+func For(p *sequence.Pattern) *Way {
+	all := All()
+	if i := slices.IndexFunc(all, func(w *Way) bool { return w.Moves == p.Moves && (w.Is == nil || w.Is(p)) }); i >= 0 {
 		return all[i]
 	}
 	return all[0]

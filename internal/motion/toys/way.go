@@ -16,6 +16,9 @@ import (
 // stand and are looked at, and what makes its predictions.
 type Way struct {
 	motion.Way
+	// Is tells a pattern of this way from others that move by the same word; nil where all of
+	// them are its own. The first way that says yes has the pattern.
+	Is func(*sequence.Pattern) bool
 	// Language is what it adds to the pattern language.
 	Language sequence.Vocabulary
 	// Paper is what suits it.

@@ -58,7 +58,9 @@ func (l *Language) IsHead(word string) bool { _, ok := l.head(word); return ok }
 func (l *Language) moves() []string {
 	var out []string
 	for _, v := range l.Ways {
-		out = append(out, v.Moves)
+		if !slices.Contains(out, v.Moves) {
+			out = append(out, v.Moves)
+		}
 	}
 	return out
 }

@@ -8,6 +8,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 	"tussock/internal/web/papers"
 )
@@ -49,7 +50,7 @@ func (s *Routes) listBin(ctx context.Context, _ *struct{}) (*answer.Body[BinView
 	for _, t := range trials {
 		moves := ""
 		if p, found := shelf.Find(t.Pattern); found {
-			moves = p.Moves
+			moves = ways.For(p).Name
 		}
 		out.Trials = append(out.Trials, BinnedTrial{t.Trial.ID, t.BuildID, t.BuildName, t.TweakNo, moves, ViewTrial(t.Trial)})
 	}

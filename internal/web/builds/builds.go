@@ -347,7 +347,7 @@ type makeTweakInput struct {
 
 func (s *Routes) makeTweak(ctx context.Context, in *makeTweakInput) (*answer.Body[*BuildView], error) {
 	return s.changed(ctx, in.ID, func(b *bench.Build, p *sequence.Pattern) error {
-		return b.SettleAs(in.Body.Version, in.Body.Why, p, &ways.Of(p.Moves).Way)
+		return b.SettleAs(in.Body.Version, in.Body.Why, p, &ways.For(p).Way)
 	})
 }
 

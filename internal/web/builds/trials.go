@@ -69,13 +69,13 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 	if err != nil {
 		return nil, err
 	}
-	t, err := in.Body.Trial(&ways.Of(p.Moves).Way)
+	t, err := in.Body.Trial(&ways.For(p).Way)
 	if err != nil {
 		return nil, err
 	}
 	t.Key = in.Body.Key
 	if !in.Body.Sure {
-		if err := b.Odd(t, &ways.Of(p.Moves).Way); err != nil {
+		if err := b.Odd(t, &ways.For(p).Way); err != nil {
 			return nil, answer.AsProblem(err, "body.read.")
 		}
 	}
@@ -88,12 +88,12 @@ func (s *Routes) logTrial(ctx context.Context, in *logInput) (*answer.Body[Logge
 			return nil, err
 		}
 	}
-	defer s.forget(p.Moves)
+	defer s.forget(ways.For(p).Name)
 	var tweak *bench.Tweak
 	made := false
 	_, err = s.store.Update(ctx, in.ID, func(b *bench.Build) (err error) {
 		b.Fill(p)
-		if tweak, err = b.Book(shown, in.Body.Version, p, &ways.Of(p.Moves).Way); err != nil {
+		if tweak, err = b.Book(shown, in.Body.Version, p, &ways.For(p).Way); err != nil {
 			return err
 		}
 		made = tweak.ID == 0
@@ -147,7 +147,7 @@ func (s *Routes) changeTrial(ctx context.Context, in *changeTrialInput) (*answer
 	if err != nil {
 		return nil, err
 	}
-	t, err := in.Body.Trial(&ways.Of(p.Moves).Way)
+	t, err := in.Body.Trial(&ways.For(p).Way)
 	if err != nil {
 		return nil, err
 	}
@@ -169,6 +169,6 @@ func (s *Routes) afterTrial(ctx context.Context, trial int64, err error) (*answe
 		s.forget("")
 		return nil, err
 	}
-	s.forget(p.Moves)
+	s.forget(ways.For(p).Name)
 	return s.BuildView(ctx, b)
 }

@@ -27,7 +27,7 @@ func (s *Routes) BuildView(ctx context.Context, id int64) (*answer.Body[*BuildVi
 		if t.No == 1 {
 			before.Sheet = t.Setup.Sheet
 		}
-		v.Tweaks = append(v.Tweaks, viewTweak(t, &ways.Of(p.Moves).Way, answer.ViewChanges(p, before, t.Setup)))
+		v.Tweaks = append(v.Tweaks, viewTweak(t, &ways.For(p).Way, answer.ViewChanges(p, before, t.Setup)))
 		before = t.Setup
 	}
 	if now := b.OnTable(); now != nil {
@@ -36,14 +36,14 @@ func (s *Routes) BuildView(ctx context.Context, id int64) (*answer.Body[*BuildVi
 	if b.Draft != nil {
 		v.Draft = true
 		v.Changes = answer.ViewChanges(p, before, *b.Draft)
-		_, err := b.Settle(p.IsHard, &ways.Of(p.Moves).Way)
+		_, err := b.Settle(p.IsHard, &ways.For(p).Way)
 		var child *bench.NeedsChild
 		v.NeedsChild = errors.As(err, &child)
 	}
 	if err := s.addFamily(ctx, b, v); err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	v.Conditions, err = s.again(ctx, b, &ways.Of(p.Moves).Way)
+	v.Conditions, err = s.again(ctx, b, &ways.For(p).Way)
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
@@ -95,8 +95,8 @@ func viewCard(b *bench.Build) BuildCard {
 		Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM), Tweaks: len(b.Tweaks), Trials: b.Trials(),
 		Step: b.Step, ParentID: b.ParentID, LastSeen: []string{}, UpdatedAt: b.UpdatedAt}
 	if p, found := shelf.Find(b.Pattern); found {
-		c.Title, c.Steps, c.Moves = p.Title, len(p.Steps), p.Moves
-		w := &ways.Of(p.Moves).Way
+		c.Title, c.Steps, c.Moves = p.Title, len(p.Steps), ways.For(p).Name
+		w := &ways.For(p).Way
 		c.Record, c.Stats = b.Result(w)
 		if last, tried := b.Newest(); tried {
 			c.LastSeen = append(c.LastSeen, last.Seen...)

@@ -143,7 +143,7 @@ func (s *Routes) getTrials(ctx context.Context, in *answer.PathID) (*answer.File
 		return nil, err
 	}
 	var out bytes.Buffer
-	if err := exchange.WriteTrials(&out, b, p, &ways.Of(p.Moves).Way); err != nil {
+	if err := exchange.WriteTrials(&out, b, p, &ways.For(p).Way); err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
 	return &answer.File{Type: "text/csv; charset=utf-8", Disposition: fmt.Sprintf(`attachment; filename="tussock-trials-%d.csv"`, b.ID), Body: out.Bytes()}, nil
@@ -174,7 +174,7 @@ func (s *Routes) fromBundle(in Bundle) (bench.Build, error) {
 	if err != nil {
 		return bench.Build{}, err
 	}
-	way := &ways.Of(p.Moves).Way
+	way := &ways.For(p).Way
 	b := bench.Build{Name: name, Pattern: in.Pattern, Step: in.Step, CreatedAt: in.Created, Draft: in.Draft, At: in.At}
 	if in.At > len(in.Tweaks) {
 		return b, answer.Refuse("body.at", in.At, fmt.Sprintf("at is %d; it must be one of the %d tweaks, or 0", in.At, len(in.Tweaks)))

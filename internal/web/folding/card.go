@@ -37,7 +37,7 @@ func (s *Routes) Card(p *sequence.Pattern, setup bench.Setup) (Card, error) {
 		flat := draw.At(r, len(r.Steps))
 		flat.Balance(m.CoM)
 		c = Card{Thickest: m.MaxLayers, Picture: &flat, Flat: &flat}
-		if f := ways.Of(p.Moves).Finish(r, m); f.Round != nil {
+		if f := ways.For(p).Finish(r, m); f.Round != nil {
 			c.Picture = f.Round
 		}
 	}

@@ -114,7 +114,7 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 
 // stepPanels are the steps of a replay as they are printed, in a person's units.
 func stepPanels(r *sequence.Replay, u say.Units) []prints.Panel {
-	look := ways.Of(r.Pattern.Moves).Look
+	look := ways.For(r.Pattern).Look
 	panels, stages := make([]prints.Panel, len(r.Steps)), draw.Stages(r, look)
 	for i, d := range r.Steps {
 		st := stages[i]
@@ -158,7 +158,7 @@ func (s *Routes) stepPicture(ctx context.Context, in *stepPictureInput) (*answer
 	if in.Step > len(r.Steps) {
 		return nil, answer.Refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps that can be folded", r.Pattern.Title, len(r.Steps)))
 	}
-	st := draw.StageOf(r, in.Step, ways.Of(r.Pattern.Moves).Look)
+	st := draw.StageOf(r, in.Step, ways.For(r.Pattern).Look)
 	sp := b.Current().Sheet
 	return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-%d-step-%d.svg"`, b.ID, in.Step),
 		Body: []byte(draw.SVG(st.Picture, &st.Over, draw.Colours{Front: sp.Front, Back: sp.Back}))}, nil

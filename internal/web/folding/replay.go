@@ -125,7 +125,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	made := creases(setup.Sheet.Made)
 	cautions := remarks.Cautions(r.Steps)
 	draw.Creased(&v.Start, made)
-	look := ways.Of(r.Pattern.Moves).Look
+	look := ways.For(r.Pattern).Look
 	stages := draw.Stages(r, look)
 	for i, d := range r.Steps {
 		if d.After != last {
@@ -206,7 +206,7 @@ func viewStep(r *sequence.Replay, d sequence.Done, st draw.Stage, m body.Flat) S
 }
 
 func viewToy(r *sequence.Replay, m body.Flat) *ToyView {
-	f := ways.Of(r.Pattern.Moves).Finish(r, m)
+	f := ways.For(r.Pattern).Finish(r, m)
 	above, behind := layermap.Visible(r.Final(), m.Cells)
 	t := &ToyView{MassG: f.MassG, MaxLayers: m.MaxLayers, ThickestMM: float64(m.MaxLayers) * r.Sheet.ThicknessMM, LengthMM: f.LengthMM, SpanMM: f.SpanMM, Measures: []SizeLineView{},
 		FacesAbove: FacesView(above), FacesBehind: FacesView(behind), Round: f.Round, Second: f.Second, SecondTitle: f.SecondTitle, SecondSays: f.SecondSays}

@@ -9,6 +9,7 @@ import (
 	"tussock/internal/bench"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
 
@@ -47,7 +48,7 @@ func (s *Routes) listPatterns(context.Context, *struct{}) (*answer.Body[[]Patter
 	}
 	out := []PatternView{}
 	for _, p := range all {
-		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Good: p.Good, Show: p.Show, Minutes: p.Minutes,
+		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Way: ways.For(p).Name, Good: p.Good, Show: p.Show, Minutes: p.Minutes,
 			WidthMM: p.WidthMM, HeightMM: p.HeightMM, Size: sheet.NameOf(p.WidthMM, p.HeightMM),
 			MinRatio: p.MinRatio, MaxRatio: p.MaxRatio, Steps: len(p.Steps), Knobs: viewKnobs(p)}
 		c, err := s.Card(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})

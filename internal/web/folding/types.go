@@ -36,6 +36,7 @@ type PatternView struct {
 	ID       string        `json:"id"`
 	Title    string        `json:"title"`
 	Moves    string        `json:"moves"`
+	Way      string        `json:"way" doc:"name of the way of moving that is its own, of those that it may move by"`
 	Good     string        `json:"good"`
 	Show     bool          `json:"show" doc:"made to be looked at; how it moves is predicted all the same"`
 	Minutes  int           `json:"minutes"`

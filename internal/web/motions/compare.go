@@ -144,7 +144,7 @@ func (s *Routes) sizeRow(ctx context.Context, p *sequence.Pattern, spec bench.Sh
 		}
 	}
 	whole := p.Run(sh, knobs)
-	r.LengthMM = ways.Of(p.Moves).Finish(whole, body.Measure(whole.Final())).LengthMM
+	r.LengthMM = ways.For(p).Finish(whole, body.Measure(whole.Final())).LengthMM
 	return r, nil
 }
 

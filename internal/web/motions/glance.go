@@ -49,11 +49,11 @@ func (s *Routes) preview(ctx context.Context, in *patternPath) (*answer.Body[*Pr
 	if err != nil {
 		return nil, err
 	}
-	if !ways.Of(p.Moves).Predicts {
+	if !ways.For(p).Predicts {
 		return answer.OK(&PreviewView{Loop: []motion.Moment{}})
 	}
 	// What trials have taught changes what is predicted.
-	key := fmt.Sprint("preview ", p.ID, " ", s.version(p.Moves))
+	key := fmt.Sprint("preview ", p.ID, " ", s.version(ways.For(p).Name))
 	if v, known := s.glances.Get(key); known {
 		return answer.OK(v.preview)
 	}
@@ -92,7 +92,7 @@ func (s *Routes) next(ctx context.Context, in *answer.PathID) (*answer.Body[Next
 	if err != nil {
 		return nil, err
 	}
-	words := ways.Of(p.Moves).Words
+	words := ways.For(p).Words
 	switch trials := b.Trials(); {
 	case b.Step < len(p.Steps) && trials == 0:
 		return answer.OK(NextView{Says: fmt.Sprintf("fold on from step %d of %d", b.Step+1, len(p.Steps))})

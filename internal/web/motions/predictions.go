@@ -71,7 +71,7 @@ const cachedBenches = 24
 // benchOf is where a pattern is tried on a sheet. Folded toys are shared by all that try
 // the same.
 func (s *Routes) benchOf(p *sequence.Pattern, sh sheet.Sheet) (*ways.Way, motion.Bench) {
-	w := ways.Of(p.Moves)
+	w := ways.For(p)
 	key := fmt.Sprintf("%s %g %g %g %g", p.ID, sh.WidthMM, sh.HeightMM, sh.GSM, sh.ThicknessMM)
 	b, found := s.benches.Get(key)
 	if !found {
@@ -265,7 +265,7 @@ func (s *Routes) versionOf(b *bench.Build) int {
 	if err != nil {
 		return 0 // it is refused for that anyway
 	}
-	return s.version(p.Moves)
+	return s.version(ways.For(p).Name)
 }
 
 // taught are the trials of a build as they are learnt from, and when it was changed last.
@@ -284,7 +284,7 @@ func (s *Routes) observations(ctx context.Context, w *ways.Way) ([]motion.Observ
 	var all []motion.Observation
 	for _, b := range builds {
 		p, err := answer.FindPattern(b.Pattern)
-		if err != nil || p.Moves != w.Name || b.Trials() == 0 {
+		if err != nil || ways.For(p).Name != w.Name || b.Trials() == 0 {
 			continue
 		}
 		s.mu.Lock()

@@ -246,7 +246,7 @@ func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[st
 	v := &ClinicView{Residual: []ResidualView{}}
 	last := b.OnTable()
 	if last == nil {
-		v.Finding, _, _ = motion.Look(nil, nil, ways.Of(p.Moves).Words.One, ways.Of(p.Moves).Words.Many)
+		v.Finding, _, _ = motion.Look(nil, nil, ways.For(p).Words.One, ways.For(p).Words.Many)
 		return v, nil
 	}
 	sh, err := last.Setup.Sheet.Plain()

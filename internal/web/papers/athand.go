@@ -74,7 +74,7 @@ func (s *Routes) bestSheets(ctx context.Context, _ *struct{}) (*answer.Body[[]At
 				layers = k.layers
 			}
 		}
-		h, found := choose.BestSheet(p, ways.Of(p.Moves).Paper, layers, drawer)
+		h, found := choose.BestSheet(p, ways.For(p).Paper, layers, drawer)
 		if !found {
 			continue
 		}

@@ -145,7 +145,7 @@ func (s *Routes) sheetUses(_ context.Context, in *usesInput) (*answer.Body[[]Use
 			continue
 		}
 		pic := draw.Flat(u.Replay.Final())
-		long := ways.Of(p.Moves).Finish(u.Replay, body.Measure(u.Replay.Final())).LengthMM
+		long := ways.For(p).Finish(u.Replay, body.Measure(u.Replay.Final())).LengthMM
 		out = append(out, UseView{p.ID, p.Title, p.Moves, u.WidthMM, u.HeightMM, u.Count, u.Turned, long, u.WidthMM / p.WidthMM, u.Small, &pic})
 	}
 	return answer.OK(out)

@@ -62,8 +62,9 @@ func (s *Routes) viewPaper(p bench.Paper) (PaperView, error) {
 		return v, err
 	}
 	for _, w := range ways.All() {
-		k := known[w.Name]
-		if len(k) == 0 {
+		k := known[w.Moves]
+		told := slices.ContainsFunc(v.Suits, func(s SuitView) bool { return s.Moves == w.Moves })
+		if len(k) == 0 || told {
 			continue
 		}
 		suits := func(k stack) sheet.Suits {
@@ -73,7 +74,7 @@ func (s *Routes) viewPaper(p bench.Paper) (PaperView, error) {
 		if thick.Verdict != q.Verdict {
 			q.Why += fmt.Sprintf(". For %s it is only %s: %s", k[len(k)-1].title, thick.Verdict, thick.Why)
 		}
-		v.Suits = append(v.Suits, SuitView{w.Name, string(q.Verdict), q.Why})
+		v.Suits = append(v.Suits, SuitView{w.Moves, string(q.Verdict), q.Why})
 	}
 	return v, nil
 }

@@ -30,7 +30,12 @@ export function Shelf() {
   }).data;
   const [previews, previewed] = useInTurn();
   const [name, setName] = useState("");
-  const ways = useMoves()?.filter((w) => patterns.data?.some((p) => p.moves === w.name)) ?? [];
+  const moves = useMoves() ?? [];
+  // Toys of several ways may move by one word, and then lie under it.
+  const ways = moves.filter(
+    (w, i) =>
+      moves.findIndex((v) => v.moves === w.moves) === i && patterns.data?.some((p) => p.moves === w.moves),
+  );
   const problem = patterns.error ?? builds.error;
   const has = (...words: string[]) => words.some((w) => w.toLowerCase().includes(name.trim().toLowerCase()));
   const sifted = sift.data;
@@ -38,7 +43,7 @@ export function Shelf() {
   const rank = (id: string) => sifted?.kept.indexOf(id) ?? 0;
   const kept = ways
     .flatMap((w) =>
-      (patterns.data ?? []).filter((p) => p.moves === w.name).sort((a, b) => rank(a.id) - rank(b.id)),
+      (patterns.data ?? []).filter((p) => p.moves === w.moves).sort((a, b) => rank(a.id) - rank(b.id)),
     )
     .filter((p) => (!sifted || sifted.kept.includes(p.id)) && has(p.title, p.good, p.family));
   const best = kept.find((p) => p.id === sifted?.best)?.id ?? kept[0]?.id;
@@ -77,7 +82,7 @@ export function Shelf() {
           <Filters wish={wish} sifted={sifted} problem={sift.error?.message} ways={ways} />
         </Suspense>
         {ways.map((w) => {
-          const here = kept.filter((p) => p.moves === w.name);
+          const here = kept.filter((p) => p.moves === w.moves);
           if (here.length === 0) return null;
           return (
             <section key={w.name} className="mt-5" aria-labelledby={`way-${w.name}`}>
@@ -89,7 +94,7 @@ export function Shelf() {
                   <PatternCard
                     key={p.id}
                     pattern={p}
-                    way={w}
+                    way={moves.find((v) => v.name === p.way) ?? w}
                     best={p.id === best}
                     atHand={sheets?.find((s) => s.pattern === p.id)}
                     place={kept.indexOf(p)}

@@ -77,7 +77,7 @@ export function Filters({
         <Select
           label="How it moves"
           value={get("moves")}
-          options={[any, ...ways.map((w) => ({ value: w.name, label: w.words.title.toLowerCase() }))]}
+          options={[any, ...ways.map((w) => ({ value: w.moves, label: w.words.title.toLowerCase() }))]}
           onChange={(v) => set({ moves: v })}
         />
         <Select

@@ -97,7 +97,7 @@ export function useBench(id: number) {
   const known = () => queries.getQueryData(question.build(id).queryKey);
   const seen = () => known()?.version ?? 1;
   const pattern = patterns.data?.find((p) => p.id === build.data?.pattern);
-  const way = useMoves()?.find((w) => w.name === pattern?.moves);
+  const way = useMoves()?.find((w) => w.name === pattern?.way);
   return {
     build: build.data,
     problem: build.error ?? replay.error,
