@@ -26,6 +26,7 @@ var floors = [][]string{
 	{"prints"},
 	{"motion/toys"},
 	{"motion/glide/craft", "motion/hop", "motion/spin/token", "motion/flap/hump"},
+	{"motion/spin/tokens"},
 	{"motion/glide/flight"},
 	{"motion/glide"},
 	{"motion/play"},

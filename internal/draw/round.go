@@ -23,6 +23,13 @@ func Behind(forward, onRight geom.Vec3, azimuthDeg, elevationDeg float64) Camera
 	return Camera{right, toward.Cross(right), toward}
 }
 
+// From looks at a toy so that one direction lies to the right and one up; both are square
+// to each other.
+func From(right, up geom.Vec3) Camera { return Camera{right, up, right.Cross(up)} }
+
+// Sees is where a spot lies on a picture that the camera makes.
+func (c Camera) Sees(at geom.Vec3) [2]float64 { return xy(c.project(at)) }
+
 func (c Camera) project(p geom.Vec3) geom.Vec { return geom.Vec{X: c.right.Dot(p), Y: c.up.Dot(p)} }
 
 // Round draws a pose of flat parts seen by a camera, with its centre of mass and its

@@ -129,6 +129,7 @@ type Record struct {
 	Max   float64  `json:"max"`
 	Sides []string `json:"sides"` // for what lies to one of two sides: names of the negative and the positive one
 	Watch bool     `json:"watch"` // timed with a stopwatch
+	Clock bool     `json:"clock"` // a direction, in hours of a clock that lies on the picture: tapped on its face
 	Kept  bool     `json:"kept"`  // usually the same as the time before: a condition
 	Less  bool     `json:"less"`  // less is better
 	Usual []int    `json:"usual"` // values to tap, in the unit it is typed in; none: round the usual one
@@ -190,7 +191,7 @@ func (w *Way) Compared() []Record {
 	seen := map[string]bool{}
 	for _, k := range w.Kinds {
 		for _, id := range append([]string{k.Record}, k.Others...) {
-			if r, known := w.Record(id); known && !seen[id] && !r.Kept && len(r.Sides) == 0 {
+			if r, known := w.Record(id); known && !seen[id] && !r.Kept && !r.Clock && len(r.Sides) == 0 {
 				seen[id] = true
 				out = append(out, r)
 			}

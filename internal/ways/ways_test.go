@@ -13,7 +13,7 @@ import (
 )
 
 // patterns of the shelf that move so, on their own sheets.
-func patterns(t *testing.T, moves string) []*sequence.Pattern {
+func patterns(t *testing.T, way string) []*sequence.Pattern {
 	t.Helper()
 	all, err := shelf.All()
 	if err != nil {
@@ -21,7 +21,7 @@ func patterns(t *testing.T, moves string) []*sequence.Pattern {
 	}
 	var out []*sequence.Pattern
 	for _, p := range all {
-		if p.Moves == moves {
+		if ways.For(p).Name == way {
 			out = append(out, p)
 		}
 	}

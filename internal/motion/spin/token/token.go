@@ -9,6 +9,7 @@
 package token
 
 import (
+	"cmp"
 	"math"
 
 	"tussock/internal/motion/glide/air"
@@ -79,6 +80,9 @@ func Disc(massKg, r, h float64) Body {
 type Slowing struct {
 	Friction, Contact float64
 	Edges             float64
+	// Air is by how much the air slows more than the laws say, what was learnt from spins; 0
+	// counts as 1.
+	Air float64
 }
 
 // Edges is the moment of edges that stand up, each of an area at a radius, over the square of
@@ -116,10 +120,11 @@ func (b Body) SpinDown(s Slowing, from, to float64) (seconds, turns float64) {
 	if !(from > to && to >= 0 && b.Upright > 0) {
 		return 0, 0
 	}
-	rub, k := s.Rub(b.MassKg), b.drag()
+	air := cmp.Or(s.Air, 1)
+	rub, k, edges := s.Rub(b.MassKg), air*b.drag(), air*s.Edges
 	f := func(u float64) (dt, dn float64) {
 		w := u * u
-		m := rub + k*w*u + s.Edges*w*w
+		m := rub + k*w*u + edges*w*w
 		if m == 0 {
 			return math.Inf(1), math.Inf(1)
 		}
@@ -149,4 +154,29 @@ func (b Body) SpinDown(s Slowing, from, to float64) (seconds, turns float64) {
 func (b Body) Stands() float64 {
 	across := b.Across + b.MassKg*b.H*b.H
 	return 2 * math.Sqrt(across*b.MassKg*air.Gravity*b.H) / b.Upright
+}
+
+// Wobble is how far a token leans while it turns steadily on its point, radians, when its
+// centre of mass lies e beside it: towards the heavy side. It is where weight and centrifugal
+// force are in balance, for small angles: τ = m e (g + ω² h) / (ω² (I_s - I) - m g h), I
+// about a line across it through the point. ok is false where nothing holds it: too slow, or
+// a token that is no disc.
+func (b Body) Wobble(e, rate float64) (tau float64, ok bool) {
+	m, w2 := b.MassKg, rate*rate
+	stiff := w2*(b.Upright-b.Across-m*b.H*b.H) - m*air.Gravity*b.H
+	if stiff <= 0 {
+		return math.Pi / 2, false
+	}
+	return m * e * (air.Gravity + w2*b.H) / stiff, true
+}
+
+// Rubs is the rate under which it leans more than a limit, rad/s; infinite where it does so
+// at any rate.
+func (b Body) Rubs(e, limit float64) float64 {
+	m := b.MassKg
+	stiff := limit*(b.Upright-b.Across-m*b.H*b.H) - m*e*b.H
+	if stiff <= 0 {
+		return math.Inf(1)
+	}
+	return math.Sqrt(m * air.Gravity * (e + b.H*limit) / stiff)
 }

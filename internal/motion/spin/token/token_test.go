@@ -91,7 +91,7 @@ func TestSpinDown(t *testing.T) {
 	}
 	last := math.Inf(1)
 	for _, c := range []struct{ edges, seconds, turns float64 }{{0, 29.8, 76}, {2e-9, 24.9, 56}, {1e-8, 16.9, 29}} {
-		s, n := disc.SpinDown(token.Slowing{point.Friction, point.Contact, c.edges}, 60, 1)
+		s, n := disc.SpinDown(token.Slowing{Friction: point.Friction, Contact: point.Contact, Edges: c.edges}, 60, 1)
 		if math.Abs(s-c.seconds) > 0.02*c.seconds || math.Abs(n-c.turns) > 0.03*c.turns || s >= last {
 			t.Errorf("edges %v: %v s, %v turns; want %v and %v", c.edges, s, n, c.seconds, c.turns)
 		}
@@ -99,13 +99,13 @@ func TestSpinDown(t *testing.T) {
 	}
 	small := token.Disc(0.8e-3, 0.03, 5e-3)
 	for edges, want := range map[float64]float64{0: 24, 1e-8: 8.2} {
-		if s, _ := small.SpinDown(token.Slowing{point.Friction, point.Contact, edges}, 80, 1); math.Abs(s-want) > 0.06*want {
+		if s, _ := small.SpinDown(token.Slowing{Friction: point.Friction, Contact: point.Contact, Edges: edges}, 80, 1); math.Abs(s-want) > 0.06*want {
 			t.Errorf("a small one with edges %v: %v s, want %v", edges, s, want)
 		}
 	}
 	slow, _ := disc.SpinDown(point, 30, 1)
 	fast, _ := disc.SpinDown(point, 60, 1)
-	rough, _ := disc.SpinDown(token.Slowing{2 * point.Friction, point.Contact, 0}, 60, 1)
+	rough, _ := disc.SpinDown(token.Slowing{Friction: 2 * point.Friction, Contact: point.Contact, Edges: 0}, 60, 1)
 	if !(slow < fast && rough < fast) {
 		t.Errorf("%v from 30, %v from 60, %v on a rough table", slow, fast, rough)
 	}
@@ -148,5 +148,39 @@ func TestEdges(t *testing.T) {
 	}
 	if two := token.Edges([]float64{1e-4, 1e-4}, []float64{0.03, 0.06}); math.Abs(two/one-9) > 1e-9 {
 		t.Errorf("%v and %v", one, two)
+	}
+}
+
+// A token that turns steadily lies where weight and centrifugal force leave it: the lean of
+// the law is the lowest place of m g z - I ω² / 2, found by going through all of them.
+func TestWobbleIsWhereNothingPulls(t *testing.T) {
+	b := token.Disc(1.5e-3, 0.03, 0.005)
+	least := func(e, rate float64) float64 {
+		best, at := math.Inf(1), 0.0
+		for tau := -0.02; tau < 0.2; tau += 1e-5 {
+			s, c := math.Sincos(tau)
+			z := b.H*c - e*s
+			out := e*c + b.H*s
+			v := b.MassKg*9.81*z - (b.Across*s*s+b.Upright*c*c+b.MassKg*out*out)*rate*rate/2
+			if v < best {
+				best, at = v, tau
+			}
+		}
+		return at
+	}
+	for _, c := range []struct{ e, rate float64 }{{0.2e-3, 60}, {0.5e-3, 60}, {0.5e-3, 30}, {0.3e-3, 25}} {
+		tau, ok := b.Wobble(c.e, c.rate)
+		if want := least(c.e, c.rate); !ok || math.Abs(tau-want) > 0.03*want+1e-4 {
+			t.Errorf("%v: leans %v, lowest at %v", c, tau, want)
+		}
+		if rate := b.Rubs(c.e, tau); math.Abs(rate-c.rate) > 1e-6*c.rate {
+			t.Errorf("%v: leans so from %v rad/s on", c, rate)
+		}
+	}
+	if _, ok := b.Wobble(0.3e-3, 10); ok {
+		t.Error("it is held up below the rate that it needs")
+	}
+	if !math.IsInf(b.Rubs(1e-3, 0.02), 1) {
+		t.Error("a point a millimetre off does not rub with so little room")
 	}
 }
