@@ -4,7 +4,7 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := build
 
 GO_FILES := $(shell find cmd internal web/embed.go -name '*.go' -not -name '*_test.go' 2>/dev/null) \
-	$(wildcard internal/shelf/*.pattern internal/shelf/studies/*.pattern internal/sequence/lang/*.macros internal/store/migrations/*.sql) go.mod go.sum
+	$(wildcard internal/shelf/*.pattern internal/shelf/addons/*.pattern internal/shelf/studies/*.pattern internal/sequence/lang/*.macros internal/store/migrations/*.sql) go.mod go.sum
 WEB_FILES := $(shell find web/src web/public -type f -not -name schema.d.ts 2>/dev/null) \
 	web/index.html web/vite.config.ts web/tsconfig.json web/package-lock.json
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck

@@ -110,6 +110,7 @@ export const fromHallUnit = (v: number, units: Units) => (units === "mm" ? v : (
 export function recordUnit(unit: string, units: Units): string {
   if (unit === "m") return hallUnit(units);
   if (unit === "cm") return units === "mm" ? "cm" : "in";
+  if (unit === "mm") return units;
   return unit === "deg" ? "°" : unit;
 }
 
@@ -117,19 +118,24 @@ export function recordUnit(unit: string, units: Units): string {
 export function inRecordUnit(v: number, unit: string, units: Units): number {
   if (unit === "m") return inHallUnit(v, units);
   if (unit === "cm") return units === "mm" ? v * 100 : (v * 1000) / mmPerInch;
+  if (unit === "mm") return units === "mm" ? v : v / mmPerInch;
   return v;
 }
 
 export function fromRecordUnit(v: number, unit: string, units: Units): number {
   if (unit === "m") return fromHallUnit(v, units);
   if (unit === "cm") return units === "mm" ? v / 100 : (v * mmPerInch) / 1000;
+  if (unit === "mm") return units === "mm" ? v : v * mmPerInch;
   return v;
 }
 
 /** A reading with its unit. */
 export function recordValue(v: number, unit: string, units: Units, decimals = 1): string {
   if (unit === "m") return distance(v, units);
-  const shown = number(inRecordUnit(v, unit, units), unit === "cm" ? 1 : decimals);
+  const shown = number(
+    inRecordUnit(v, unit, units),
+    unit === "cm" ? 1 : decimals + (unit === "mm" && units === "in" ? 1 : 0),
+  );
   return unit ? `${shown}${unit === "deg" ? "" : " "}${recordUnit(unit, units)}` : shown;
 }
 

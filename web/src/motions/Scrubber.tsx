@@ -8,6 +8,7 @@ export function Scrubber({
   at,
   end,
   rate,
+  play = "Play slowly",
   onMove,
 }: {
   label: string;
@@ -17,6 +18,8 @@ export function Scrubber({
   end: number;
   /** How far it moves in a second when it is played. */
   rate: number;
+  /** What the button says. */
+  play?: string;
   onMove: (at: (before: number) => number) => void;
 }) {
   const [playing, setPlaying] = useState(false);
@@ -43,7 +46,7 @@ export function Scrubber({
           setPlaying(!playing);
         }}
       >
-        {playing ? "Stop" : "Play slowly"}
+        {playing ? "Stop" : play}
       </Button>
       <input
         type="range"

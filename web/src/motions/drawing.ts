@@ -1,5 +1,6 @@
 import type { ComponentType } from "react";
 import type { Clinic, Prediction } from "../api/client";
+import type { FaceColours } from "../parts/PaperPicture";
 import type { Conditions } from "../parts/conditions";
 
 /** What the drawing of a way of moving is given. */
@@ -10,6 +11,16 @@ export interface MatProps {
   measured?: number[];
   /** What the path is of. */
   name?: string;
+  /** The colours of the paper. */
+  colours: FaceColours;
+  /** Takes what was measured on the picture of the finished toy, mm and degrees, by field. */
+  onMeasured?: (measured: Record<string, number>) => void;
+}
+
+/** The toy as it lies under a clock on which directions are tapped. */
+export interface FaceProps {
+  prediction: Prediction;
+  colours: FaceColours;
 }
 
 /** What a way of moving draws by itself; each is the default export of its folder. */
@@ -18,6 +29,8 @@ export interface Motion {
   way: string;
   /** What draws predictions, by the kind of drawing that they come with. */
   mats: Record<string, ComponentType<MatProps>>;
+  /** What lies under a clock, by the kind of drawing; nothing where it is left out. */
+  faces?: Record<string, ComponentType<FaceProps>>;
   /** Further views while it is tuned. */
   views: { value: string; label: string; View: ComponentType<{ clinic: Clinic }> }[];
 }

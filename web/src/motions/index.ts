@@ -1,6 +1,6 @@
 import type { ComponentType } from "react";
 import type { Prediction } from "../api/client";
-import type { MatProps, Motion } from "./drawing";
+import type { FaceProps, MatProps, Motion } from "./drawing";
 
 // Each way of moving is a folder beside this file, and its index is its registration.
 const all = Object.values(import.meta.glob<{ default: Motion }>("./*/index.ts", { eager: true })).map(
@@ -9,10 +9,18 @@ const all = Object.values(import.meta.glob<{ default: Motion }>("./*/index.ts", 
 
 const nothing: ComponentType<MatProps> = ({ prediction }) => prediction.mode_words;
 
+const none: ComponentType<FaceProps> = () => null;
+
 /** What draws a prediction, by the kind of its drawing; its words where nobody does. */
 export function drawerOf(p: Prediction): { Mat: ComponentType<MatProps> } {
   const kind = p.drawing?.kind ?? "";
   return { Mat: all.find((m) => kind in m.mats)?.mats[kind] ?? nothing };
+}
+
+/** What lies under a clock on which directions of a toy are tapped. */
+export function faceOf(p: Prediction): { Face: ComponentType<FaceProps> } {
+  const kind = p.drawing?.kind ?? "";
+  return { Face: all.find((m) => kind in m.mats)?.faces?.[kind] ?? none };
 }
 
 /** The views that a way of moving adds to those that all have. */

@@ -13,11 +13,11 @@ import (
 type TokenDrawing struct {
 	Picture  draw.Picture  `json:"picture"` // from above, as it spins
 	Hangs    bool          `json:"hangs"`   // from a pin
-	Support  [2]float64    `json:"support"` // the spot that it rests on, as it is set
-	CoM      [2]float64    `json:"com"`     // computed
-	Real     [2]float64    `json:"real"`    // as it was found; the computed one when nothing was measured
+	Support  TokenPlace    `json:"support"` // the spot that it rests on, as it is set
+	CoM      TokenPlace    `json:"com"`     // computed
+	Real     TokenPlace    `json:"real"`    // as it was found; the computed one when nothing was measured
 	Measured bool          `json:"measured"`
-	Mark     *[2]float64   `json:"mark,omitempty"` // the balance marked on the way, where it is now
+	Mark     *TokenPlace   `json:"mark,omitempty"` // the balance marked on the way, where it is now
 	StaleMM  float64       `json:"stale_mm"`       // how far that mark is from the balance now
 	OffsetMM float64       `json:"offset_mm"`      // from the support to the centre of mass
 	Towards  float64       `json:"towards"`        // o'clock, 12 is up on the picture
@@ -35,9 +35,15 @@ type TokenDrawing struct {
 	Options  []OptionShift `json:"options"` // what optional folds do to the balance
 }
 
+// TokenPlace is a place on the picture, mm.
+type TokenPlace struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+}
+
 // RimSpot is a spot of the rim.
 type RimSpot struct {
-	At      [2]float64 `json:"at"`
+	At      TokenPlace `json:"at"`
 	ClearMM float64    `json:"clear_mm"` // above the table as it leans
 	First   bool       `json:"first"`    // touches first
 	Name    string     `json:"name"`
@@ -47,7 +53,7 @@ type RimSpot struct {
 // TraceSpot is where the centre of mass lay after a step.
 type TraceSpot struct {
 	Step  int        `json:"step"`
-	At    [2]float64 `json:"at"`
+	At    TokenPlace `json:"at"`
 	OffMM float64    `json:"off_mm"` // from where it lies in the end
 }
 
@@ -85,7 +91,7 @@ const curvePoints, bandPoints = 120, 40
 func (w *Workbench) drawing(s set, all spins) *TokenDrawing {
 	cam := s.frame.camera()
 	origin := cam.Sees(s.frame.origin)
-	at := func(v geom.Vec) [2]float64 { return [2]float64{round2(origin[0] + v.X), round2(origin[1] - v.Y)} }
+	at := func(v geom.Vec) TokenPlace { return TokenPlace{round2(origin[0] + v.X), round2(origin[1] - v.Y)} }
 	pic := draw.InSpace(s.pose, cam)
 	pic.CoM = nil
 	support := s.CoM.Add(s.measured).Sub(s.Off) // what bends do to the weight is drawn at the support

@@ -182,8 +182,12 @@ func (g *Geometry) around() {
 			g.Steep = append(g.Steep, upright{f.Poly.Area() * steep / g.Layers, mid.Len()})
 		}
 	}
-	for _, v := range geom.Hull(all) {
-		g.Rim = append(g.Rim, Spot{At: v, UpMM: lowest[v]})
+	hull := geom.Hull(all)
+	for i, v := range hull {
+		before, after := hull[(i+len(hull)-1)%len(hull)], hull[(i+1)%len(hull)]
+		if math.Abs(v.Sub(before).Unit().Cross(after.Sub(v).Unit())) > leastBend {
+			g.Rim = append(g.Rim, Spot{At: v, UpMM: lowest[v]})
+		}
 	}
 	for _, p := range layermap.Silhouette(flat.Cells) {
 		for k, v := range p {
@@ -211,6 +215,9 @@ func (g *Geometry) around() {
 		g.Rim[near] = s
 	}
 }
+
+// leastBend is the sine of the least turn of the outline that makes a corner.
+const leastBend = 0.02
 
 // sameRimMM is how near to a corner of the outline a named spot of the rim lies that is
 // that corner.

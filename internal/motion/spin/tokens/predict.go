@@ -51,14 +51,10 @@ func (w *Workbench) spread(s set) spins {
 		out.modes[q.mode]++
 	}
 	out.seconds, out.turns = motion.RangeOf(append([]float64{}, sec...)), motion.RangeOf(turns)
-	out.leanDeg, out.clear = motion.RangeOf(append([]float64{}, lean...)), motion.RangeOf(clear)
-	of, by := out.seconds.Middle, sec
-	if s.Hangs {
-		of, by = out.leanDeg.Middle, lean
-	}
+	out.leanDeg, out.clear = motion.RangeOf(lean), motion.RangeOf(clear)
 	near := math.Inf(1)
 	for i, q := range out.all {
-		if d := math.Abs(by[i] - of); d < near {
+		if d := math.Abs(sec[i] - out.seconds.Middle); d < near {
 			near, out.middle = d, q
 		}
 	}

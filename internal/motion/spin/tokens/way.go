@@ -157,6 +157,11 @@ func hanging() motion.Way {
 		Free:  []string{KnobRight, KnobUp}, Sweep: []string{KnobRight, KnobUp},
 	})
 	w.Cautions = []motion.Caution{pointed("set"), pointed("first")}
+	for i := range w.Conditions {
+		if w.Conditions[i].Name == "start" {
+			w.Conditions[i].Default = pushed
+		}
+	}
 	return w
 }
 

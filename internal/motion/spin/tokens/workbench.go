@@ -74,8 +74,12 @@ var starts = []start{
 	{"between finger and thumb", "Hold the point, twist, let go.", 10, 0.25},
 	{"both hands rolling", "Roll the point between flat hands.", 14, 0.3},
 	{"a pulled string", "Wind a thread round the point and pull.", 22, 0.3},
+	{"a push at the rim", "Flick one end with a finger.", 2, 0.35},
 	{"blown at the rim", "Blow along the rim, from a hand's breadth.", 5, 0.35},
 }
+
+// pushed is the usual start of a toy that hangs.
+const pushed = 3
 
 // Under gives it conditions and what was learnt.
 func (s *Shapes) Under(c motion.Conditions, own motion.Calibration) motion.Trying {

@@ -1,18 +1,17 @@
 import { useState } from "react";
-import { api, Problem } from "../../api/client";
+import { Problem } from "../../api/client";
 import { Button, Caution, Field } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { parse, parseLength } from "../../units";
-import { useConditions } from "../../parts/conditions";
 import type { Ready } from "../frame/useBench";
+import { useMeasured } from "./useMeasured";
 
 /** What was measured of the finished toy replaces what was meant. */
 export function Measured({ ready }: { ready: Ready }) {
   const units = useUnits();
-  const { bench, build, setup, way } = ready;
-  const [how] = useConditions(way);
+  const { way } = ready;
   const [typed, setTyped] = useState<Record<string, string>>({});
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { take: keep, problem, setProblem } = useMeasured(ready);
   const { asked } = way;
   if (!asked) return null;
   const take = async () => {
@@ -31,14 +30,7 @@ export function Measured({ ready }: { ready: Ready }) {
       }
       measured[f.name] = v;
     }
-    try {
-      const knobs = await api.takeMeasured(build.pattern, setup, how, measured);
-      setProblem(null);
-      await bench.keep({ ...setup, knobs });
-      setTyped({});
-    } catch (e) {
-      if (e instanceof Problem) setProblem(e);
-    }
+    if (await keep(measured)) setTyped({});
   };
   return (
     <details>

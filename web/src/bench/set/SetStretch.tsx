@@ -30,6 +30,7 @@ import { Readings } from "./Readings";
 import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "../frame/Slip";
 import type { Ready } from "../frame/useBench";
 import { useGhosts } from "./useGhosts";
+import { useMeasured } from "./useMeasured";
 import { usePrediction } from "../frame/usePrediction";
 
 const looks = ["round", "motion", "flat", "layers"] as const;
@@ -86,6 +87,7 @@ export function SetStretch({ ready }: { ready: Ready }) {
   const readings = useDeferredValue(p?.readings);
   const [first, others] = useMemo(() => parted(ready.pattern.knobs, way), [ready.pattern, way]);
   const [boxOpen, setBoxOpen] = useState(false);
+  const { take } = useMeasured(ready);
   const toy = good.toy;
   const last = good.steps.at(-1);
   if (!toy || !last) return null;
@@ -110,7 +112,13 @@ export function SetStretch({ ready }: { ready: Ready }) {
         {look === "motion" ? (
           p && Motion ? (
             <div className="mt-3">
-              <Motion prediction={p} how={how} name={build.draft ? "draft" : `tweak ${build.at}`} />
+              <Motion
+                prediction={p}
+                how={how}
+                colours={colours}
+                name={build.draft ? "draft" : `tweak ${build.at}`}
+                onMeasured={(m) => void take(m)}
+              />
             </div>
           ) : (
             <p>{prediction.error ? prediction.error.message : way.words.busy}</p>

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import type { Moving, Problem, Stats, Trial, TrialInput, TrialKind, TrialRecord } from "../../api/client";
 import { freshKey } from "../../api/page";
 import { useShortcuts } from "../../keys";
@@ -13,6 +13,7 @@ import {
   recordValue,
   type Units,
 } from "../../units";
+import { ClockFace } from "../../parts/ClockFace";
 import { CautionsAt } from "../frame/CautionsAt";
 import { logged, useConditions } from "../../parts/conditions";
 import { Stopwatch } from "./Stopwatch";
@@ -127,6 +128,7 @@ export function TrialForm({
   stats,
   editing,
   problem,
+  face,
   onSave,
   onCancel,
 }: {
@@ -137,6 +139,8 @@ export function TrialForm({
   stats: Record<string, Stats> | undefined;
   editing: Trial | null;
   problem: Problem | null;
+  /** The toy, to lie under a clock. */
+  face?: ReactNode;
   /** The same trial sent twice has one key and is logged once; sure: it was asked about. */
   onSave: (t: TrialInput, sent: { key: string; sure: boolean }) => Promise<boolean>;
   onCancel: () => void;
@@ -280,9 +284,10 @@ export function TrialForm({
       {kind && <CautionsAt way={way} at="kind" kind={kind.name} />}
       {main && (
         <>
-          <div ref={mainField}>
+          <div ref={mainField} className="flex items-end gap-2">
             <Field
               label={main.label}
+              className="grow"
               inputMode="decimal"
               data-quick="yes"
               unit={recordUnit(main.unit, units)}
@@ -291,6 +296,7 @@ export function TrialForm({
               hint={editing ? undefined : "Type it and press Enter, or tap one below."}
               onChange={(e) => typed(main.id, e.target.value)}
             />
+            {main.watch && <Stopwatch onStop={(s) => typed(main.id, s.toFixed(1))} />}
           </div>
           <div
             className="flex flex-wrap gap-1.5"
@@ -316,7 +322,7 @@ export function TrialForm({
       </Button>
       {editing && <Button onClick={onCancel}>Leave it as it was</Button>}
       {asked
-        .filter((r) => !r.kept)
+        .filter((r) => !r.kept && !r.clock)
         .map((r) => (
           <div key={r.id} className="flex items-end gap-2">
             <Field
@@ -345,6 +351,13 @@ export function TrialForm({
               </div>
             )}
           </div>
+        ))}
+      {asked
+        .filter((r) => r.clock)
+        .map((r) => (
+          <ClockFace key={r.id} label={r.label} value={draft.read[r.id] ?? ""} onTap={(h) => typed(r.id, h)}>
+            {face}
+          </ClockFace>
         ))}
       <fieldset>
         <legend className="mb-1 text-sm font-semibold">Seen</legend>

@@ -23,6 +23,8 @@ import { MatHead } from "../frame/MatHead";
 import { DraftBox, Mat, Slip } from "../frame/Slip";
 import { TrialChart } from "../../parts/TrialChart";
 import { TrialForm } from "./TrialForm";
+import { faceOf } from "../../motions";
+import { usePrediction } from "../frame/usePrediction";
 import { sizeOf } from "../../parts/trialWords";
 import { onTable, type Ready } from "../frame/useBench";
 import { changed, question } from "../../api/queries";
@@ -186,6 +188,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
           stats={latest?.stats}
           editing={editing}
           problem={problem}
+          face={<Face ready={ready} />}
           onSave={save}
           onCancel={() => edit(null)}
         />
@@ -393,4 +396,12 @@ function Trials({
       </table>
     </div>
   );
+}
+
+/** The toy that lies under the clock of the form. */
+function Face({ ready }: { ready: Ready }) {
+  const p = usePrediction(ready, ready.setup).data;
+  const Drawn = p ? faceOf(p).Face : null;
+  const { front, back } = ready.setup.sheet;
+  return p?.works && Drawn ? <Drawn prediction={p} colours={{ front, back }} /> : null;
 }

@@ -80,6 +80,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
   const p = prediction.data;
   const main = way.kinds[0]?.record ?? "";
   const measured = (latest?.trials ?? []).flatMap((t) => t.read?.[main] ?? []);
+  const colours = { front: setup.sheet.front, back: setup.sheet.back };
   const Motion = p ? drawerOf(p).Mat : null;
   const Own = viewsOf(way.name).find((v) => v.value === view)?.View;
   if (!way.predicts || (p && !p.works)) {
@@ -88,7 +89,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
         <Mat>
           <MatHead ready={ready} />
           <p className="max-w-prose text-lg">{way.words.unlike} What you note of it is kept at Try.</p>
-          {p && Motion && <Motion prediction={p} how={how} name="for fun" />}
+          {p && Motion && <Motion prediction={p} how={how} colours={colours} name="for fun" />}
         </Mat>
         <Slip label="Slip" className="lg:row-span-2">
           <h2 className="text-2xl">{way.predicts ? "Not as it should be" : "Not predicted yet"}</h2>
@@ -109,6 +110,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
                 prediction={p}
                 how={how}
                 measured={measured}
+                colours={colours}
                 name={
                   next === setup
                     ? build.draft
