@@ -26,7 +26,7 @@ var floors = [][]string{
 	{"prints"},
 	{"motion/toys"},
 	{"motion/glide/craft", "motion/hop", "motion/spin/token", "motion/flap/hump"},
-	{"motion/spin/tokens"},
+	{"motion/spin/tokens", "motion/flap/bird", "motion/flap/puppet"},
 	{"motion/glide/flight"},
 	{"motion/glide"},
 	{"motion/play"},

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"tussock/internal/given"
+	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
 
@@ -41,10 +42,22 @@ func (p Paper) Check() error {
 
 // Settings are a person's choices.
 type Settings struct {
-	Units string `json:"units" db:"units"`
-	Hand  string `json:"hand" db:"hand"`
-	Theme string `json:"theme" db:"theme"`
-	Page  string `json:"page,omitempty" db:"page"` // in the printer: a4, letter, or auto for the one that goes with the sheet
+	Units    string  `json:"units" db:"units"`
+	Hand     string  `json:"hand" db:"hand"`
+	Theme    string  `json:"theme" db:"theme"`
+	Page     string  `json:"page,omitempty" db:"page"`           // in the printer: a4, letter, or auto for the one that goes with the sheet
+	FingerMM float64 `json:"finger_mm,omitempty" db:"finger_mm"` // girth of the finger that toys go on; 0 for none measured
+}
+
+// Fingers, from a small child's to a large hand's, round the middle.
+const leastFingerMM, mostFingerMM = 25.0, 85.0
+
+// Check refuses a finger that no hand has. The error is a *given.Error.
+func (s Settings) Check() error {
+	if s.FingerMM != 0 && !(s.FingerMM >= leastFingerMM && s.FingerMM <= mostFingerMM) {
+		return &given.Error{Field: "finger_mm", Value: s.FingerMM, Want: say.Between(leastFingerMM, mostFingerMM, "mm", 0) + ", the girth of a finger; 0 for none measured"}
+	}
+	return nil
 }
 
 // Default face colours: warm white in front, tide grey behind.

@@ -81,7 +81,8 @@ type Condition struct {
 	Step    float64  `json:"step"`          // a step that a hand can make, when it can be tuned; else 0
 	Least   float64  `json:"least"`         // of what is tuned
 	Most    float64  `json:"most"`
-	Logged  bool     `json:"logged"` // its name is kept with every trial
+	Logged  bool     `json:"logged"`            // its name is kept with every trial
+	Setting string   `json:"setting,omitempty"` // the person's setting that it is taken from, for all toys
 	Says    string   `json:"says,omitempty"`
 }
 

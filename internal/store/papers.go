@@ -117,11 +117,14 @@ func (s *Store) RestorePaper(ctx context.Context, id int64) error {
 // Settings are the person's choices.
 func (s *Store) Settings(ctx context.Context) (bench.Settings, error) {
 	var out bench.Settings
-	err := s.read.GetContext(ctx, &out, `SELECT units, hand, theme, page FROM settings WHERE id = 1`)
+	err := s.read.GetContext(ctx, &out, `SELECT units, hand, theme, page, finger_mm FROM settings WHERE id = 1`)
 	return out, err
 }
 
 // SetSettings keeps them.
 func (s *Store) SetSettings(ctx context.Context, v bench.Settings) error {
-	return s.exec(ctx, `UPDATE settings SET units = ?, hand = ?, theme = ?, page = ? WHERE id = 1`, v.Units, v.Hand, v.Theme, cmp.Or(v.Page, "auto"))
+	if err := v.Check(); err != nil {
+		return err
+	}
+	return s.exec(ctx, `UPDATE settings SET units = ?, hand = ?, theme = ?, page = ?, finger_mm = ? WHERE id = 1`, v.Units, v.Hand, v.Theme, cmp.Or(v.Page, "auto"), v.FingerMM)
 }

@@ -68,7 +68,7 @@ func TestRestart(t *testing.T) {
 	if _, err := s.AddPapers(ctx, bench.Paper{Name: "Leaflet", Sheet: someSetup.Sheet}); err != nil {
 		t.Fatal(err)
 	}
-	want := bench.Settings{Units: "in", Hand: "left", Theme: "dark", Page: "letter"}
+	want := bench.Settings{Units: "in", Hand: "left", Theme: "dark", Page: "letter", FingerMM: 57.5}
 	if err := s.SetSettings(ctx, want); err != nil {
 		t.Fatal(err)
 	}

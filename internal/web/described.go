@@ -189,6 +189,7 @@ var described = []struct{ in, field, says, only string }{
 	{"Settings", "hand", "", "right,left"},
 	{"Settings", "theme", "", "auto,light,dark"},
 	{"Settings", "page", "in the printer; auto: the one that goes with the sheet", "auto,a4,letter"},
+	{"Settings", "finger_mm", "girth of the finger that toys go on; 0 for none measured", ""},
 }
 
 // describe puts these words into a description. What names no type or field of it is

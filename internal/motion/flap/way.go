@@ -1,19 +1,19 @@
-// Package flap is toys that flap. It has no model yet: its toys are played with and looked at, and
-// for fun thrown.
+// Package flap is toys that flap: birds whose tail is pulled (bird), flappers for a finger
+// (puppet), and others, which have no model; they are played with and looked at, and for fun
+// thrown.
 package flap
 
 import (
+	"tussock/internal/motion/flap/bird"
+	"tussock/internal/motion/flap/puppet"
 	"tussock/internal/motion/play"
 	"tussock/internal/motion/toys"
-	"tussock/internal/sheet"
 )
 
-// Way is all that flapping brings so far.
-func Way() *toys.Way {
-	w := play.Way("flap", "Flap", sheet.Bands{
-		Weight:    sheet.Band{GoodMin: 35, GoodMax: 90, FairMin: 25, FairMax: 110, Low: "so light a paper tears at the tail", High: "so heavy a wing hardly follows the tail"},
-		Stiffness: sheet.Band{GoodMin: 0.3, GoodMax: 4, FairMin: 0.2, FairMax: 8, Low: "so limp a wing hangs", High: "so stiff a wing does not swing"},
-	})
-	w.Language = language
-	return w
+// Ways are all that flapping brings. What is neither bird nor puppet comes last.
+func Ways() []*toys.Way {
+	birds := bird.Way()
+	w := play.Way("flap", "Flap", birds.Paper)
+	w.Name, w.Moves = "flap by hand", "flap"
+	return []*toys.Way{birds, puppet.Way(), w}
 }

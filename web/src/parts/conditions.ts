@@ -1,4 +1,5 @@
-import { useSyncExternalStore } from "react";
+import { useMemo, useSyncExternalStore } from "react";
+import { useSettings } from "../settings";
 import type { Moving } from "../api/client";
 
 // How a person tries toys stays the same from build to build, so it is kept on this device.
@@ -55,7 +56,37 @@ export function useConditions(way: Moving): [Conditions, (part: Conditions) => v
     }
     for (const w of watchers) w();
   };
-  return [full(all, way), change];
+  const own = useOwn(way);
+  const plain = full(all, way);
+  const how = useMemo(
+    () => (Object.keys(own.values).length > 0 ? { ...plain, ...own.values } : plain),
+    [plain, own.values],
+  );
+  return [
+    how,
+    (part) => {
+      own.keep(part);
+      change(part);
+    },
+  ];
+}
+
+/** Conditions that a person's settings hold for all toys: of which size is the finger. */
+function useOwn(way: Moving) {
+  const { settings, change } = useSettings();
+  const held = useMemo(() => way.conditions.filter((c) => c.setting !== undefined), [way]);
+  const measured = settings.finger_mm ?? 0;
+  const values = useMemo(
+    () => Object.fromEntries(held.filter(() => measured > 0).map((c) => [c.name, measured])),
+    [held, measured],
+  );
+  const keep = (part: Conditions) => {
+    for (const c of held) {
+      const v = part[c.name];
+      if (v !== undefined && v !== measured) change({ finger_mm: v });
+    }
+  };
+  return { values, keep };
 }
 
 /** The conditions that are kept with every trial, as they are called. */

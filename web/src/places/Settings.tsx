@@ -1,13 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, type Bundle } from "../api/client";
+import { api, type Bundle, type Settings } from "../api/client";
 import { changed, know, question } from "../api/queries";
 import { Button, Caution, Choice, Field } from "../parts/controls";
+import { useMoves } from "../parts/useMoves";
 import { SharingBox } from "../parts/SharingBox";
 import { useGuest, useSettings } from "../settings";
 import { noteUndo } from "../undo";
 import { Main } from "../parts/Main";
+import { length, lengthValue, parseLength } from "../units";
 
 /** Units, hand, theme; everything in one file and back. */
 export function SettingsPlace() {
@@ -90,6 +92,7 @@ export function SettingsPlace() {
               onChange={(hand) => change({ hand })}
             />
             <p className="text-sm text-quiet">For a left hand the slip lies on the left of the mat.</p>
+            <Finger settings={s} change={change} />
             <Choice
               label="Theme"
               value={s.theme}
@@ -294,5 +297,43 @@ function FilePick({ label, accept, onPick }: { label: string; accept: string; on
         }}
       />
     </label>
+  );
+}
+
+/** The girth of the finger that toys go on, typed; empty where none was measured. */
+function Finger({ settings, change }: { settings: Settings; change: (part: Partial<Settings>) => void }) {
+  const units = settings.units;
+  const gauge = useMoves()?.find((w) => w.asked?.card_name && w.conditions.some((c) => c.setting));
+  const kept = settings.finger_mm ? lengthValue(settings.finger_mm, units) : "";
+  const [typed, setTyped] = useState<string | null>(null);
+  const v = typed === null || typed.trim() === "" ? 0 : parseLength(typed, units);
+  const wrong = v === undefined || (v !== 0 && (v < 25 || v > 85));
+  return (
+    <>
+      <Field
+        label="Girth of your finger, for toys that go on it"
+        inputMode="decimal"
+        unit={units}
+        value={typed ?? kept}
+        problem={
+          wrong ? `Write a girth from ${length(25, units)} to ${length(85, units)}, or nothing.` : undefined
+        }
+        hint="Lay the printed ring gauge or a strip of paper round its middle."
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          if (typed === null || wrong) return;
+          change({ finger_mm: v });
+          setTyped(null);
+        }}
+      />
+      {gauge && (
+        <a
+          className="text-sm underline underline-offset-4"
+          href={`/api/v1/moves/${gauge.name}/card?units=${units}`}
+        >
+          Print the {gauge.asked?.card_name}
+        </a>
+      )}
+    </>
   );
 }

@@ -1,0 +1,4 @@
+import type { components } from "../../api/schema";
+
+export type BirdDrawing = components["schemas"]["BirdDrawing"];
+export type SnapDrawing = components["schemas"]["SnapDrawing"];
