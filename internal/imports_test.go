@@ -15,7 +15,7 @@ var floors = [][]string{
 	{"geom", "say", "order", "turn"},
 	{"given", "fit"},
 	{"sheet", "motion"},
-	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame", "motion/hop/leap", "motion/flap/snap"},
+	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame", "motion/hop/leap", "motion/flap/snap", "motion/flap/papers"},
 	{"fold"},
 	{"fold/steps", "fold/layermap", "fold/shadow", "closure", "sequence/round", "sequence/places", "sequence/basis", "sequence/knob", "sequence/proportion"},
 	{"sequence"},

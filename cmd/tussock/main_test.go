@@ -13,6 +13,8 @@ import (
 	"strings"
 	"testing"
 	"time"
+
+	"tussock/internal/demo"
 )
 
 // call runs a command of the program and returns what it prints.
@@ -142,7 +144,7 @@ func TestProgram(t *testing.T) {
 		}
 	}
 	url, _, kill := start("demo")
-	if n := strings.Count(fetch(t, url+"/builds"), `"pattern"`); n != 14 {
+	if n := strings.Count(fetch(t, url+"/builds"), `"pattern"`); n != len(demo.Names()) {
 		t.Errorf("the demo has %d builds", n)
 	}
 	kill()
@@ -151,7 +153,7 @@ func TestProgram(t *testing.T) {
 	if took > 2*time.Second {
 		t.Errorf("start to first answer takes %v", took)
 	}
-	if n := strings.Count(fetch(t, url+"/builds"), `"pattern"`); n != 14 {
+	if n := strings.Count(fetch(t, url+"/builds"), `"pattern"`); n != len(demo.Names()) {
 		t.Errorf("after the kill there are %d builds", n)
 	}
 	kill()
@@ -164,7 +166,7 @@ func TestProgram(t *testing.T) {
 	data = filepath.Join(dir, "new.db")
 	url, _, kill = start("serve")
 	defer kill()
-	if n := strings.Count(fetch(t, url+"/builds"), `"pattern"`); n != 14 {
+	if n := strings.Count(fetch(t, url+"/builds"), `"pattern"`); n != len(demo.Names()) {
 		t.Errorf("restored into a new file there are %d builds", n)
 	}
 	if _, err := call(t, "serve", "--addr", "0.0.0.0:0", "--data", data); err == nil {

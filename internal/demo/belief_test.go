@@ -2,6 +2,7 @@ package demo
 
 import (
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"tussock/internal/bench"
@@ -51,7 +52,10 @@ func TestLogAndPredictionTellOneStory(t *testing.T) {
 			}
 		}
 	}
-	if len(apart) != 1 || apart[0] != "Spadefoot from the leftover" {
+	slices.Sort(apart)
+	// One toy leaps less than the model has it; of another one half is heavier than anybody
+	// knows, until it is found.
+	if want := []string{"Spadefoot from the leftover", "Tide gauge for the window"}; !slices.Equal(apart, want) {
 		t.Errorf("log and prediction part in %q", apart)
 	}
 }

@@ -75,7 +75,7 @@ func TestNextShowsTheFold(t *testing.T) {
 		for _, d := range replay(t, id, nil).Steps {
 			o := Next(d)
 			// A mark and a cut move nothing, a zigzag ends where it began.
-			still := d.Op == sequence.OpPinch || d.Op == sequence.OpCut || d.Op == sequence.OpPleat || d.Op == sequence.OpReverse || d.Op == sequence.OpSink
+			still := d.Op == sequence.OpPinch || d.Op == sequence.OpCut || d.Op == sequence.OpTear || d.Op == sequence.OpPleat || d.Op == sequence.OpReverse || d.Op == sequence.OpSink
 			if d.HasLine() && (len(o.Strokes) == 0 || len(o.Arrows) != 1 && !still) {
 				t.Errorf("%s step %d has %d lines and %d arrows", id, d.No, len(o.Strokes), len(o.Arrows))
 			}

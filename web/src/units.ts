@@ -172,7 +172,7 @@ export function outcomeRange(
 export const layersOf = (n: number) => (n === 1 ? "1 layer" : `${n} layers`);
 
 /** One difference between two set-ups in words. */
-export function changeWords(c: Change, units: Units): string {
+export function changeWords(c: Omit<Change, "hard">, units: Units): string {
   if (c.knob === "sheet") return "another sheet";
   return `${c.label} ${knobValue(c.from, c.unit, units)} → ${knobValue(c.to, c.unit, units)}`;
 }

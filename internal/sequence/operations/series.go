@@ -7,6 +7,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
+	"tussock/internal/sequence/basis"
 	"tussock/internal/sequence/lang"
 	"tussock/internal/sheet"
 )
@@ -93,6 +94,9 @@ func (a *pinchStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) e
 	}
 	if r.Sh != nil {
 		return nil
+	}
+	if a.angle != nil { // it stays, and how long it is matters
+		d.Refs = basis.Add(d.Refs, basis.Ref{Kind: basis.Length, Along: geom.Segment{A: c.Sub(half), B: c.Add(half)}, Value: a.length.Num(r)})
 	}
 	n := sequence.Note{Step: s.No, Kind: sequence.OpPinch, At: q, To: q, Text: s.Text}
 	if a.angle != nil {

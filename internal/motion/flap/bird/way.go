@@ -8,6 +8,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/flap/hump"
+	"tussock/internal/motion/flap/papers"
 	"tussock/internal/motion/toys"
 	"tussock/internal/order"
 	"tussock/internal/prints"
@@ -27,7 +28,7 @@ const (
 func Way() *toys.Way {
 	return &toys.Way{Way: way, Is: isBird, Language: language, Learn: learn, Invent: invent, Card: &toys.Card{Name: "fan card", Lay: fanCard},
 		On:   func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return newShapes(p, s) },
-		Data: []any{BirdDrawing{}},
+		Data: []any{BirdDrawing{}, papers.PaperDrawing{}},
 		Paper: sheet.Bands{
 			Weight:    sheet.Band{GoodMin: 35, GoodMax: 90, FairMin: 25, FairMax: 110, Low: "so light a paper tears at the tail", High: "so heavy a wing hardly follows the tail"},
 			Stiffness: sheet.Band{GoodMin: 0.3, GoodMax: 4, FairMin: 0.2, FairMax: 8, Low: "so limp a wing hangs", High: "so stiff a wing does not swing"},
@@ -95,7 +96,7 @@ var way = motion.Way{
 		Fields: []motion.Field{{Name: "rest", Label: "Hump open at rest", Unit: "deg", Min: 2, Max: 60}, {Name: "neck", Label: "Neck lets it open to", Unit: "deg", Min: 6, Max: 90},
 			{Name: "tail", Label: "Tail lets it open to", Unit: "deg", Min: 6, Max: 90}, {Name: "curve", Label: "Curve of a wing", Unit: "mm", Min: 0, Max: 10}}},
 	Schools: []motion.School{
-		{ID: "D23", Question: "How are the wings set?", A: "curved: they follow the hump", B: "creased straight: they look crisp",
+		{ID: "D02", Question: "How sharp are the wings set?", A: "curved: they follow the hump", B: "creased straight: they look crisp",
 			KnobsA: map[string]float64{KnobCurve: 4}, KnobsB: map[string]float64{KnobCurve: 0},
 			Order: "Curved first: a crease does not go away again."},
 	},
@@ -155,7 +156,7 @@ func (w *Workbench) factor(o motion.Observation) (float64, int) {
 		pull = order.Median(p) * mm
 	}
 	from, want := s.wing(s.rest), geom.Rad(order.Median(v))
-	if s.wing(s.ceiling)-from <= want || pull <= 0 {
+	if s.wing(s.ceiling)-from <= want || pull <= 0 || pull >= s.pullFor(s.ceiling, comes) {
 		return 1, 0
 	}
 	lo, hi := s.rest, s.ceiling

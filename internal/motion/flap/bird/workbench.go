@@ -7,6 +7,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/flap/hump"
+	"tussock/internal/motion/flap/papers"
 	"tussock/internal/motion/toys"
 	"tussock/internal/order"
 	"tussock/internal/sequence"
@@ -50,6 +51,7 @@ type set struct {
 	ceiling           float64 // how far it can open
 	binds             bind
 	stiffness, weight float64 // of a wing: N m, kg/m²
+	grain             float64 // stiffness of folds over that of paper of which the grain is not known
 }
 
 // bind is what holds the hump from opening further.
@@ -77,7 +79,7 @@ func (w *Workbench) at(ctx context.Context, knobs map[string]float64) (set, erro
 const mm = 1e-3
 
 func setOf(g Geometry, v map[string]float64) set {
-	s := set{Geometry: g, values: v, Rest: geom.Rad(v[KnobRest]) / 2, Neck: geom.Rad(v[KnobNeck]) / 2, Tail: geom.Rad(v[KnobTail]) / 2, CurveM: v[KnobCurve] * mm,
+	s := set{Geometry: g, values: v, grain: 1, Rest: geom.Rad(v[KnobRest]) / 2, Neck: geom.Rad(v[KnobNeck]) / 2, Tail: geom.Rad(v[KnobTail]) / 2, CurveM: v[KnobCurve] * mm,
 		HoldM: math.Min(v[KnobHold], g.RidgeMM) * mm, PullM: math.Max(5, g.TailMM-v[KnobPull]) * mm}
 	s.stiffness, s.weight = sheet.Bending(sheet.Ordinary, g.Sheet.ThicknessMM), g.Sheet.GSM*1e-3
 	s.settle()
@@ -157,7 +159,7 @@ func (s set) force(phi float64) float64 {
 	soft := sheet.CreaseStiffness(sheet.Ordinary, s.Sheet.ThicknessMM, sheet.CreaseRadius("soft"))
 	work := func(phi float64) float64 {
 		ridge, root := 2*(phi-s.rest), s.wing(phi)-s.wing(s.rest)
-		return k*s.Ridges*mm*ridge*ridge/2 + soft*s.Roots*mm*root*root/2
+		return s.grain * (k*s.Ridges*mm*ridge*ridge/2 + soft*s.Roots*mm*root*root/2)
 	}
 	const d = 1e-4
 	way := s.apart(phi+d) - s.apart(phi-d)
@@ -362,7 +364,21 @@ func (w *Workbench) Take(knobs, measured map[string]float64) error {
 	return nil
 }
 
-// Told: birds tell nothing beside findings.
-func (w *Workbench) Told(context.Context, map[string]float64, []motion.Noted) (*motion.Drawing, error) {
-	return nil, nil
+// Told is the bird on other papers.
+func (w *Workbench) Told(ctx context.Context, knobs map[string]float64, _ []motion.Noted) (*motion.Drawing, error) {
+	s, err := w.at(ctx, knobs)
+	if err != nil {
+		return nil, err
+	}
+	d := papers.PaperDrawing{Rows: []papers.Row{}, Effort: "pull, N"}
+	for _, p := range papers.All(s.Sheet) {
+		q := s
+		q.Sheet, q.MassG = p.On(s.Sheet), s.MassG*p.GSM/s.Sheet.GSM
+		q.grain = p.Factor()
+		q.stiffness, q.weight = q.grain*sheet.Bending(sheet.Ordinary, p.ThicknessMM), p.GSM*1e-3
+		q.settle()
+		all := w.spread(q)
+		d.Rows = append(d.Rows, p.Told(motion.Outlook{Outcome: all.first(), Mode: all.usual()}, all.force.Middle))
+	}
+	return &motion.Drawing{Kind: "papers", Data: d}, nil
 }

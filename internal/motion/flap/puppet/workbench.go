@@ -7,6 +7,7 @@ import (
 	"tussock/internal/geom"
 	"tussock/internal/motion"
 	"tussock/internal/motion/flap/hump"
+	"tussock/internal/motion/flap/papers"
 	"tussock/internal/motion/flap/snap"
 	"tussock/internal/motion/glide/air"
 	"tussock/internal/motion/toys"
@@ -284,7 +285,20 @@ func (w *Workbench) Take(knobs, measured map[string]float64) error {
 	return nil
 }
 
-// Told: flappers tell nothing beside findings.
-func (w *Workbench) Told(context.Context, map[string]float64, []motion.Noted) (*motion.Drawing, error) {
-	return nil, nil
+// Told is the flapper on other papers.
+func (w *Workbench) Told(ctx context.Context, knobs map[string]float64, _ []motion.Noted) (*motion.Drawing, error) {
+	s, err := w.at(ctx, knobs)
+	if err != nil {
+		return nil, err
+	}
+	d := papers.PaperDrawing{Rows: []papers.Row{}, Effort: "a snap takes, mJ"}
+	for _, p := range papers.All(s.Sheet) {
+		g := s.Geometry
+		g.Sheet, g.MassG = p.On(s.Sheet), s.MassG*p.GSM/s.Sheet.GSM
+		q := setOf(g, s.values)
+		q.b *= p.Factor()
+		all := w.spread(q)
+		d.Rows = append(d.Rows, p.Told(motion.Outlook{Outcome: all.first(), Mode: all.usual()}, all.takes.Middle))
+	}
+	return &motion.Drawing{Kind: "papers", Data: d}, nil
 }

@@ -170,6 +170,9 @@ func (w *Workbench) checks(s set, all spins) []motion.Check {
 		o.Says = fmt.Sprintf("the point lies %s from the centre of mass.", say.MM(off, 2))
 	} else {
 		o.Says = fmt.Sprintf("the point lies %s off the centre of mass. Bring it %s.", say.MM(off, 1), vector(s.Off))
+		if all := s.answers(s.Off.Scale(-1)); len(all) > 0 {
+			o.Says += fmt.Sprintf(" Or bring the weight to the point: %s again, %s of its mark.", w.stepWords(s, all[0].step), told(all[0].mm))
+		}
 		o.Do = "Move the point there"
 		o.Fix = w.moveSupport(s)
 	}
@@ -192,7 +195,11 @@ func (w *Workbench) checks(s set, all spins) []motion.Check {
 				d.Says = fmt.Sprintf("the centre of mass lies %s above the pin: it stays on only because the fold is round. Droop its halves, or set the notch higher.", say.MM(-s.DepthMM, 1))
 			}
 		}
-		out = append(out, d)
+		l := motion.Check{ID: "lobes", Title: "Both halves alike", OK: math.Abs(s.CoM.X) < alikeMM, Fix: []motion.Change{}, Says: "left and right weigh the same."}
+		if !l.OK {
+			l.Says = fmt.Sprintf("the %s half weighs more: the balance lies %s to that side. Tuck more of it away, or less of the other.", side(s.CoM), say.MM(math.Abs(s.CoM.X), 1))
+		}
+		out = append(out, d, l)
 	}
 	if s.Mark != nil {
 		stale := s.Mark.Sub(s.CoM).Len()
@@ -205,6 +212,9 @@ func (w *Workbench) checks(s set, all spins) []motion.Check {
 	}
 	return out
 }
+
+// alikeMM is how far from the middle the balance of a toy with two like halves may lie.
+const alikeMM = 0.2
 
 // What is near enough to the point, and by how much a mark is stale, mm.
 const goodMM, staleMM = 0.5, 0.15

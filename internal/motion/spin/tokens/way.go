@@ -1,7 +1,6 @@
 package tokens
 
 import (
-	"context"
 	"math"
 	"math/rand/v2"
 
@@ -35,7 +34,7 @@ func made(w motion.Way, head string, speaks bool) *toys.Way {
 	out := &toys.Way{Way: w, Paper: paper, Learn: learn, Invent: invent(w), Is: func(p *sequence.Pattern) bool { return p.Head(head) != "" }}
 	out.On = func(p *sequence.Pattern, s sheet.Sheet) motion.Bench { return newShapes(p, s, &out.Way) }
 	if speaks {
-		out.Language, out.Data = language, []any{TokenDrawing{}}
+		out.Language, out.Data = language, []any{TokenDrawing{}, AimDrawing{}}
 	} else {
 		out.Language = sequence.Vocabulary{Moves: language.Moves}
 	}
@@ -46,7 +45,13 @@ func made(w motion.Way, head string, speaks bool) *toys.Way {
 func invent(w motion.Way) func(*rand.Rand, toys.Meant) (motion.Noted, string) {
 	return func(r *rand.Rand, m toys.Meant) (motion.Noted, string) {
 		k := w.Kinds[0]
-		n := motion.Noted{Kind: k.Name, Read: map[string]float64{}, Under: map[string]string{"support": supports[0].label, "start": starts[0].label}}
+		first := starts[0]
+		for _, c := range w.Conditions {
+			if c.Name == "start" {
+				first = starts[int(c.Default)]
+			}
+		}
+		n := motion.Noted{Kind: k.Name, Read: map[string]float64{}, Under: map[string]string{"support": supports[0].label, "start": first.label}}
 		note := ""
 		v := math.Max(0.2*m.Mean, m.Mean+m.SD*r.NormFloat64())
 		if k.Record == Seconds && r.Float64() < 0.05 {
@@ -118,7 +123,7 @@ func both(w motion.Way) motion.Way {
 }
 
 func spinning() motion.Way {
-	return both(motion.Way{
+	w := both(motion.Way{
 		Name: "spin",
 		Words: motion.Words{One: "spin", Many: "spins", Do: "Spin it", Log: "Log the spin", Who: "Whose hand", Motion: "Spin", Busy: "Spinning it…",
 			None:       "No spins yet. Twist it between finger and thumb, and time it until it falls.",
@@ -136,6 +141,8 @@ func spinning() motion.Way {
 		Aims:  []motion.Aim{{Name: "longest", Label: "spins longest", Gain: byTime}, {Name: "steady", Label: "steadiest", Gain: byLean}, {Name: "level", Label: "best balanced", Gain: byOffset}, {Name: "clear", Label: "rim clears the table by most", Gain: byClear}},
 		Free:  []string{KnobRight, KnobUp, KnobEdges}, Sweep: []string{KnobRight, KnobUp},
 	})
+	w.Cautions = []motion.Caution{pointed("first")}
+	return w
 }
 
 func hanging() motion.Way {
@@ -163,9 +170,4 @@ func hanging() motion.Way {
 		}
 	}
 	return w
-}
-
-// Told: tokens tell nothing beside findings.
-func (w *Workbench) Told(context.Context, map[string]float64, []motion.Noted) (*motion.Drawing, error) {
-	return nil, nil
 }

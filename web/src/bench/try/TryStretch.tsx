@@ -231,15 +231,17 @@ function Tweaks({
         <caption className="title mb-1 text-left text-lg">Tweaks</caption>
         <thead className="text-sm text-quiet">
           <tr>
-            <th scope="col">Tweak</th>
+            <th scope="col" className="pr-3">
+              Tweak
+            </th>
             <th scope="col">Changed, and why</th>
             <th scope="col" className="text-right">
               n
             </th>
-            <th scope="col" className="text-right">
+            <th scope="col" className="pl-3 text-right">
               Best
             </th>
-            <th scope="col" className="text-right">
+            <th scope="col" className="pl-3 text-right">
               Median
             </th>
             <th scope="col" className="max-sm:hidden text-right">

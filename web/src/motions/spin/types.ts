@@ -1,3 +1,4 @@
 import type { components } from "../../api/schema";
 
 export type TokenDrawing = components["schemas"]["TokenDrawing"];
+export type AimDrawing = components["schemas"]["AimDrawing"];
