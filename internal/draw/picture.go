@@ -232,3 +232,12 @@ func joined(s *fold.State, a, b int) bool {
 	}
 	return false
 }
+
+// Holding is the view that holds two; one without width holds nothing.
+func Holding(a, b [4]float64) [4]float64 {
+	if a[2] == 0 {
+		return b
+	}
+	x, y := math.Min(a[0], b[0]), math.Min(a[1], b[1])
+	return [4]float64{x, y, math.Max(a[0]+a[2], b[0]+b[2]) - x, math.Max(a[1]+a[3], b[1]+b[3]) - y}
+}

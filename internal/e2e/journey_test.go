@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/base64"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -9,6 +10,8 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"tussock/internal/demo"
 )
 
 // From an empty shelf to a logged throw, and all of it still there after the
@@ -254,7 +257,7 @@ func TestBuildsAreNeverLost(t *testing.T) {
 	}
 	p.visit(h.url + "/settings")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=json]"), []string{file}))
-	p.at("/bench/16/try")
+	p.at(fmt.Sprintf("/bench/%d/try", len(demo.Names())+2))
 	p.sees("Pier Curlew", "tips up against the rolling", "n = 11")
 
 	broken := filepath.Join(t.TempDir(), "broken.json")

@@ -36,10 +36,10 @@ func TestScreenshots(t *testing.T) {
 		{"papers-get", "/papers/get", 1280, 800},
 		{"bench-hop", "/bench/11/set?look=motion", 1280, 800},
 		{"papers-cut", "/papers/cut", 1280, 800},
-		{"bench-sizes", "/bench/10/tune?view=sizes", 1280, 800},
+		{"bench-beat", "/bench/15/set?look=motion", 1280, 800},
+		{"bench-balance", "/bench/17/set?look=motion", 1280, 800},
 		{"follow", "/bench/4/follow/5", 1280, 800},
 		{"phone-follow", "/bench/4/follow/7", 390, 844},
-		{"phone-tune", "/bench/6/tune", 390, 844},
 	} {
 		p.do(chromedp.EmulateViewport(v.w, v.h))
 		p.visit(h.url + v.path)

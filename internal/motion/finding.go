@@ -169,6 +169,18 @@ func (f *Finding) Unlike(read []float64, said Range) {
 	}
 }
 
+// Propose makes a remedy the first one, or another way when there is one already.
+func (f *Finding) Propose(r Remedy) {
+	if r.Changes == nil {
+		r.Changes = []Change{}
+	}
+	if f.Remedy != nil {
+		f.Others = append(f.Others, r)
+		return
+	}
+	f.Remedy = &r
+}
+
 // Weigh brings the causes in order and makes their weights shares.
 func (f *Finding) Weigh() {
 	total := 0.0

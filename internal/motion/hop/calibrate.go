@@ -19,32 +19,13 @@ const (
 // Learn calibrates from trials. Each set-up with at least three measured distances or
 // heights counts; what was tried off a table, or leapt the wrong way, does not.
 func Learn(all []motion.Observation) motion.Calibration {
-	out := motion.Calibration{What: "the energy that comes back from the pleat"}
-	// What is believed before anything is measured: within a factor of two.
-	weight, sum := 1/(doubt*doubt), 0.0
-	builds := map[int64]bool{}
-	for _, o := range all {
+	return motion.LearnFactor("the energy that comes back from the pleat", motion.Doubt{Before: doubt, Trial: oneHop, Toy: oneToy, Floor: learntFloor}, all, func(o motion.Observation) (float64, int) {
 		w, ok := motion.Inner(o.Trying).(*Workbench)
 		if !ok {
-			continue
+			return 1, 0
 		}
-		f, n := w.factor(o)
-		if n < motion.Enough {
-			continue
-		}
-		v := oneToy*oneToy + oneHop*oneHop/float64(n)
-		weight += 1 / v
-		sum += math.Log(f) / v
-		out.Trials += n
-		builds[o.Build] = true
-	}
-	if out.Trials == 0 {
-		return motion.Calibration{What: out.What}
-	}
-	out.Factor = math.Exp(sum / weight)
-	out.Spread = math.Sqrt(1/weight + learntFloor*learntFloor)
-	out.Builds = len(builds)
-	return out
+		return w.factor(o)
+	})
 }
 
 // factor is what the energy must be multiplied by for the middle of the trials, and how

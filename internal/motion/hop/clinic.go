@@ -167,15 +167,6 @@ func (e *examination) titled(s string) {
 	}
 }
 
-// propose makes a remedy the first one, or another way when there is one already.
-func (e *examination) propose(r motion.Remedy) {
-	if e.out.Remedy != nil {
-		e.out.Others = append(e.out.Others, r)
-		return
-	}
-	e.out.Remedy = &r
-}
-
 func (e *examination) seen() string {
 	return fmt.Sprintf("%s in %d of %d hops", e.out.Symptom, e.out.Seen, e.out.Of)
 }
@@ -275,7 +266,7 @@ func (e *examination) low() {
 		r := e.remedy(motion.Remedy{Changes: changes, Do: fmt.Sprintf("Open the pleat from %.0f° to about %.0f°", deg, after), Where: fmt.Sprintf("roll both folds over a pencil: bend, do not crease (radius %s).", say.Range(changes[0].From, changes[0].To, 1)),
 			School: "soft creases", Why: fmt.Sprintf("Energy grows with the square of the opening; this should make it %.1f times as high.", gain),
 			Then: "It should leap higher and farther, and turn more often.", Against: "If it does not, the folds are cracked: take a new sheet, and only bend them."}, Height)
-		e.propose(r)
+		e.out.Propose(r)
 	}
 	if c, up, ok := e.fold(high); ok {
 		o := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "2 % of the body. Nothing else this time.", School: "place of the last fold",
@@ -319,7 +310,7 @@ func (e *examination) caughtFinger() {
 		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: moved(over, want) + " away from the hip", Where: "the last fold. The overhang shifts by twice as much.",
 			School: "move the fold", Why: fmt.Sprintf("The rear edge ends %s %s the hip fold; at %s the finger slips off freely.", say.MM(math.Abs(over), 1), pastOrShort(over), say.MM(want, 1)),
 			Then: "It should leap freely.", Against: "If it still catches, slide off to the back instead of pulling, and bend the tail edge down."}, Length)
-		e.propose(r)
+		e.out.Propose(r)
 	}
 	if e.set.TailDeg < tailFullDeg {
 		c := e.w.Change(e.knobs, KnobTail, tailFullDeg-e.set.TailDeg)
@@ -345,7 +336,7 @@ func (e *examination) footFolded() {
 		r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: "Move the last fold by " + e.lastWords(c), Where: "to half of the flap or a little more.", School: "move the fold",
 			Why:  fmt.Sprintf("The foot is %s long, the part above it %s: under half of that it rolls instead of pushing.", say.MM(e.g.FootMM, 1), say.MM(e.g.MiddleMM, 1)),
 			Then: "It should push off cleanly.", Against: "If it still folds under, the foot is limp: press its fold harder than the hip's."}, Length)
-		e.propose(r)
+		e.out.Propose(r)
 	}
 	if e.g.FootMM < e.g.MiddleMM/2 {
 		e.out.Confidence = motion.Likely
@@ -363,7 +354,7 @@ func (e *examination) noDistance() {
 	up := e.middle(toys.With(e.knobs, c), far)/math.Max(now, 1e-6) - 1
 	r := e.remedy(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Stand the nose %s higher", say.MM(c.To-nose, 0)), Where: fmt.Sprintf("bend the front legs down, to %s. Nothing else this time.", say.MM(c.To, 0)), School: "the legs",
 		Why: fmt.Sprintf("With its nose up it pushes more forward: %.0f %% farther is predicted.", 100*up), Then: "Farther, less high.", Against: "If it tips over backwards, half of it."}, Length)
-	e.propose(r)
+	e.out.Propose(r)
 }
 
 func (e *examination) somersaults() {
@@ -378,7 +369,7 @@ func (e *examination) somersaults() {
 	}
 	r := e.remedy(motion.Remedy{Changes: c, Do: fmt.Sprintf("Press both folds down to a radius of %s", say.MM(c[0].To, 1)), Where: "with a fingertip; half a flip less is predicted.", School: "less spring",
 		Why: "Spin goes with take-off speed: less spring turns it less, and costs height.", Then: "Fewer flips, lower.", Against: "Spin is good to a half: if it turns as before, use a larger sheet."}, Height)
-	e.propose(r)
+	e.out.Propose(r)
 	e.out.Others = append(e.out.Others, motion.Remedy{Changes: []motion.Change{}, Do: "Fold it twice as large", Where: "the same pattern on a larger sheet.", School: "the size",
 		Why: "Spin falls with size to the power of one and a half.", Then: "A slow, low leap with one turn or none.", Against: "If it hardly hops then, go back half the way."})
 	e.out.Causes = append(e.out.Causes,
@@ -396,7 +387,7 @@ func (e *examination) fading() {
 	c := []motion.Change{e.w.Change(e.knobs, KnobHipRadius, 0.2), e.w.Change(e.knobs, KnobCatchRadius, 0.2)}
 	r := e.remedy(motion.Remedy{Changes: c, Do: "Leave it open for ten minutes", Where: "then roll both folds over a pencil once.", School: "rest",
 		Why: "Each hop takes 1 to 3 % off the opening; paper creeps back when it lies open.", Then: "As at first.", Against: "If it stays weak the layers have come apart: new sheet."}, Height)
-	e.propose(r)
+	e.out.Propose(r)
 	e.out.Causes = append(e.out.Causes, motion.Cause{Words: "Tired folds", Law: "Rest opening falls by 1 to 3 % a hop and by 3 to 5° for each tenfold of time pressed shut.", Log: log, Weight: 1})
 }
 
@@ -430,7 +421,7 @@ func (e *examination) wrong(seen string, n int) {
 		r.Changes = []motion.Change{c}
 		r.Do, r.Where = "Move the last fold by "+moved(over, wantedOverhangMM), "away from the hip, so that the foot is free of the finger."
 	}
-	e.propose(r)
+	e.out.Propose(r)
 	log := e.seen()
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "The pleat was folded to the other hand", Law: "H moves along bθ̇(sin θ, cos θ): up, and to the side of the second fold.", Log: log, Weight: 1},

@@ -208,3 +208,12 @@ func TestClinic(t *testing.T) {
 		}
 	}
 }
+
+func BenchmarkPredict(b *testing.B) {
+	w := bench(b, 150, nil, motion.Calibration{})
+	for i := 0; b.Loop(); i++ {
+		if _, err := w.Predict(b.Context(), map[string]float64{KnobRest: 10 + float64(i%20)/10}, nil); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -217,22 +217,13 @@ func (w *Workbench) drawing(s set) *BirdDrawing {
 		f.Front.CoM, f.Side.CoM = nil, nil
 		g := s.bindsAt(pose)
 		f.Front.Written, f.Side.Written = marked(g, front), marked(g, side)
-		boxF, boxS = joined(boxF, f.Front.View), joined(boxS, f.Side.View)
+		boxF, boxS = draw.Holding(boxF, f.Front.View), draw.Holding(boxS, f.Side.View)
 		d.Frames = append(d.Frames, f)
 	}
 	for i := range d.Frames {
 		d.Frames[i].Front.View, d.Frames[i].Side.View = boxF, boxS
 	}
 	return d
-}
-
-// joined is the view that holds two; the zero view holds nothing.
-func joined(a, b [4]float64) [4]float64 {
-	if a[2] == 0 {
-		return b
-	}
-	x, y := math.Min(a[0], b[0]), math.Min(a[1], b[1])
-	return [4]float64{x, y, math.Max(a[0]+a[2], b[0]+b[2]) - x, math.Max(a[1]+a[3], b[1]+b[3]) - y}
 }
 
 // lines is the hump from its side, open by phi, the ridges alike on both sides.

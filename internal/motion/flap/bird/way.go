@@ -117,30 +117,13 @@ var way = motion.Way{
 const onePull, oneBird, mostFactor = 0.25, 0.12, 2.5
 
 func learn(all []motion.Observation) motion.Calibration {
-	out := motion.Calibration{What: "the part of a pull that opens the hump"}
-	weight, sum := 1/(doubt*doubt), 0.0
-	builds := map[int64]bool{}
-	for _, o := range all {
+	return motion.LearnFactor("the part of a pull that opens the hump", motion.Doubt{Before: doubt, Trial: onePull, Toy: oneBird, Floor: learntFloor}, all, func(o motion.Observation) (float64, int) {
 		w, ok := motion.Inner(o.Trying).(*Workbench)
 		if !ok {
-			continue
+			return 1, 0
 		}
-		f, n := w.factor(o)
-		if n < motion.Enough {
-			continue
-		}
-		v := oneBird*oneBird + onePull*onePull/float64(n)
-		weight += 1 / v
-		sum += math.Log(f) / v
-		out.Trials += n
-		builds[o.Build] = true
-	}
-	if out.Trials == 0 {
-		return out
-	}
-	out.Factor, out.Builds = math.Exp(sum/weight), len(builds)
-	out.Spread = math.Sqrt(1/weight + learntFloor*learntFloor)
-	return out
+		return w.factor(o)
+	})
 }
 
 // factor is what the part of the pull must be multiplied by for the middle of the trials, and

@@ -173,7 +173,7 @@ func (w *Workbench) drawing(s set, all spread) *SnapDrawing {
 	for i := range framesDrawn {
 		a := most * float64(i) / (framesDrawn - 1)
 		f := SnapFrame{SwingDeg: round(geom.Deg(a)), TipMM: round(1e3 * hump.Tip(s.wing, 0, a)), Side: s.seen(s.beaten(a), s.along, s.out), Front: s.seen(s.beaten(a), hinge, s.out)}
-		side, front = joined4(side, f.Side.View), joined4(front, f.Front.View)
+		side, front = draw.Holding(side, f.Side.View), draw.Holding(front, f.Front.View)
 		d.Frames = append(d.Frames, f)
 	}
 	for i := range d.Frames {
@@ -185,15 +185,6 @@ func (w *Workbench) drawing(s set, all spread) *SnapDrawing {
 		swing = all.swing.Middle * math.Pow(1-slackens, float64(n+5))
 	}
 	return d
-}
-
-// joined4 is the view that holds two; the zero view holds nothing.
-func joined4(a, b [4]float64) [4]float64 {
-	if a[2] == 0 {
-		return b
-	}
-	x, y := math.Min(a[0], b[0]), math.Min(a[1], b[1])
-	return [4]float64{x, y, math.Max(a[0]+a[2], b[0]+b[2]) - x, math.Max(a[1]+a[3], b[1]+b[3]) - y}
 }
 
 func (w *Workbench) readings(s set, all spread) []motion.Reading {

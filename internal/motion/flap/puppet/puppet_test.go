@@ -175,3 +175,12 @@ func TestClinic(t *testing.T) {
 		t.Errorf("swing %v", snap.Swing(1))
 	}
 }
+
+func BenchmarkPredict(b *testing.B) {
+	w := bench(b, 62, 0.075, nil)
+	for i := 0; b.Loop(); i++ {
+		if _, err := w.Predict(b.Context(), map[string]float64{KnobPush: 50 + float64(i%20)}, nil); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -126,32 +126,18 @@ const onePress, onePuppet, mostFactor = 0.3, 0.15, 3.0
 
 // learn calibrates from trials: by how much swings differ from what the cone says.
 func learn(all []motion.Observation) motion.Calibration {
-	out := motion.Calibration{What: "the swing that a pushed-in crease gives"}
-	weight, sum := 1/(doubt*doubt), 0.0
-	builds := map[int64]bool{}
-	for _, o := range all {
+	return motion.LearnFactor("the swing that a pushed-in crease gives", motion.Doubt{Before: doubt, Trial: onePress, Toy: onePuppet, Floor: learntFloor}, all, func(o motion.Observation) (float64, int) {
 		w, ok := motion.Inner(o.Trying).(*Workbench)
 		if !ok {
-			continue
+			return 1, 0
 		}
 		s, err := w.at(context.Background(), o.Knobs)
 		v := motion.Values(o.Log, Swing)
-		if err != nil || len(v) < motion.Enough || s.swing(s.push) <= 0 || s.takes(peaked) > w.gives() {
-			continue
+		if err != nil || len(v) == 0 || s.swing(s.push) <= 0 || s.takes(peaked) > w.gives() {
+			return 1, 0
 		}
-		f := math.Max(1/mostFactor, math.Min(mostFactor, order.Median(v)/geom.Deg(s.swing(s.push))))
-		sd := onePuppet*onePuppet + onePress*onePress/float64(len(v))
-		weight += 1 / sd
-		sum += math.Log(f) / sd
-		out.Trials += len(v)
-		builds[o.Build] = true
-	}
-	if out.Trials == 0 {
-		return out
-	}
-	out.Factor, out.Builds = math.Exp(sum/weight), len(builds)
-	out.Spread = math.Sqrt(1/weight + learntFloor*learntFloor)
-	return out
+		return math.Max(1/mostFactor, math.Min(mostFactor, order.Median(v)/geom.Deg(s.swing(s.push)))), len(v)
+	})
 }
 
 func constants() []motion.Constant {

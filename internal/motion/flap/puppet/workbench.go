@@ -20,11 +20,7 @@ import (
 type Shapes struct{ toys.Toys[Geometry] }
 
 func newShapes(p *sequence.Pattern, s sheet.Sheet) *Shapes {
-	bent := map[string]bool{}
-	for _, k := range knobs() {
-		bent[k.Name] = true
-	}
-	return &Shapes{toys.Toys[Geometry]{Pattern: p, Sheet: s, Bent: bent, Of: Of}}
+	return &Shapes{toys.Toys[Geometry]{Pattern: p, Sheet: s, Bent: toys.Bent(knobs()), Of: Of}}
 }
 
 // Workbench sets and presses one pattern on one sheet. It may be used by several at once.

@@ -320,3 +320,20 @@ func TestABalanceThatWasFound(t *testing.T) {
 		t.Errorf("%v mm left after the fix", s.Off.Len())
 	}
 }
+
+func BenchmarkPredict(b *testing.B) {
+	for _, c := range []struct {
+		id   string
+		way  int
+		w, h float64
+	}{{"cockle", 0, 150, 150}, {"tidegauge", 1, 210, 297}} {
+		b.Run(c.id, func(b *testing.B) {
+			w := bench(b, c.id, c.way, c.w, c.h, nil)
+			for i := 0; b.Loop(); i++ {
+				if _, err := w.Predict(b.Context(), map[string]float64{KnobRight: float64(i%20) / 10}, nil); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}

@@ -254,7 +254,7 @@ func (e *examination) moveSupport(real, d geom.Vec, uneven bool) {
 			}
 		}
 	}
-	e.propose(motion.Remedy{Changes: changes, Do: "Move the point " + vector(real), Where: where, School: "move the support",
+	e.out.Propose(motion.Remedy{Changes: changes, Do: "Move the point " + vector(real), Where: where, School: "move the support",
 		Why:  fmt.Sprintf("The weight lies %s from it.", vector(real)),
 		Then: "It should stand level, and wobble less.", Against: "If it now leans to the other side, go back half the way.",
 		Now: e.shifted(real), After: e.shifted(geom.Vec{})})
@@ -266,7 +266,7 @@ func (e *examination) moveWeight(real geom.Vec) {
 		if i == 2 {
 			break
 		}
-		e.propose(motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Fold %s again, %s of its mark", e.w.stepWords(e.s, a.step), told(a.mm)),
+		e.out.Propose(motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Fold %s again, %s of its mark", e.w.stepWords(e.s, a.step), told(a.mm)),
 			Where: "the point stays where it is.", School: "move the weight",
 			Why:  fmt.Sprintf("1 mm past its mark moves the balance %s; %s is left.", vector(a.perMM), say.MM(a.left.Len(), 1)),
 			Then: "It should stand level.", Against: "If it leans as before, the layers did not follow: ease them as well.",
@@ -276,7 +276,7 @@ func (e *examination) moveWeight(real geom.Vec) {
 
 // trim takes away or adds weight at the rim.
 func (e *examination) trim(d geom.Vec, grams float64) {
-	e.propose(motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Stick %s g of tape at the rim, towards %s", say.Decimal(grams, 3), oClock(clock(d.Scale(-1)))),
+	e.out.Propose(motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Stick %s g of tape at the rim, towards %s", say.Decimal(grams, 3), oClock(clock(d.Scale(-1)))),
 		Where: "opposite of the heavy side, as far out as it goes.", School: "move the weight", Why: "It weighs as much as is too much on the other side.",
 		Then: "It should stand level.", Against: "If it leans the other way now, cut half of it off.", Now: e.shifted(e.s.Off.Add(d)), After: e.shifted(e.s.Off)})
 }
@@ -284,17 +284,8 @@ func (e *examination) trim(d geom.Vec, grams float64) {
 // test asks for a look before anything is changed.
 func (e *examination) test() {
 	e.out.Confidence = motion.Unsure
-	e.propose(motion.Remedy{Changes: []motion.Change{}, Do: "Find the balance on a pencil", Where: "turn it over, slide it until it lies level, and type where that is under Set.", School: "test",
+	e.out.Propose(motion.Remedy{Changes: []motion.Change{}, Do: "Find the balance on a pencil", Where: "turn it over, slide it until it lies level, and type where that is under Set.", School: "test",
 		Why: "By its folds the weight lies over the point.", Then: "What is found is used from then on.", Against: "If it lies where it is computed, the table slopes."})
-}
-
-// propose makes a remedy the first one, or another way when there is one already.
-func (e *examination) propose(r motion.Remedy) {
-	if e.out.Remedy != nil {
-		e.out.Others = append(e.out.Others, r)
-		return
-	}
-	e.out.Remedy = &r
 }
 
 // falls: it does not stand, too slow or too far off.
@@ -311,11 +302,11 @@ func (e *examination) falls() {
 	}
 	if c, by, ok := e.w.better(e.knobs, s, func(t set) float64 { return -t.body().Stands() }); ok {
 		after := e.w.outlookOf(c, e.knobs)
-		e.propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%s from %s to %s", c.Label, say.Value(c.From, c.Unit, 1), say.Value(c.To, c.Unit, 1)), Where: "the weight comes lower.", School: "lower the weight",
+		e.out.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%s from %s to %s", c.Label, say.Value(c.From, c.Unit, 1), say.Value(c.To, c.Unit, 1)), Where: "the weight comes lower.", School: "lower the weight",
 			Why: fmt.Sprintf("It then stands from %s turns a second on, instead of %s.", say.Decimal(perTurn(-by), 1), say.Decimal(need, 1)), Then: "It should stand longer.", Against: "If the rim rubs then, bend it up.",
 			Now: e.shifted(s.Off), After: after})
 	}
-	e.propose(motion.Remedy{Changes: []motion.Change{}, Do: "Spin it in the dimple of a bottle cap", Where: "dent it with a blunt nail; the point stays in the middle.", School: "the support",
+	e.out.Propose(motion.Remedy{Changes: []motion.Change{}, Do: "Spin it in the dimple of a bottle cap", Where: "dent it with a blunt nail; the point stays in the middle.", School: "the support",
 		Why: "In a hollow a round tip rocks back.", Then: "It should start more easily.", Against: "If it falls there too, it is too slow."})
 }
 
@@ -389,7 +380,7 @@ func (e *examination) rubs() {
 		motion.Cause{Words: "It leans to that side", Law: fmt.Sprintf("The weight lies %s beside the point.", say.MM(s.Off.Len(), 1)), Log: e.clockSeen(), Weight: math.Min(2, s.Off.Len()/goodMM)})
 	if first >= 0 && s.Rim[first].Knob != "" {
 		c := e.w.Change(e.knobs, s.Rim[first].Knob, up)
-		e.propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Bend the rim up at %s by %s", name, say.MM(up, 1)), Where: "a soft curve, no crease.", School: "the rim",
+		e.out.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Bend the rim up at %s by %s", name, say.MM(up, 1)), Where: "a soft curve, no crease.", School: "the rim",
 			Why: fmt.Sprintf("It is short of the table by %s as it leans.", say.MM(math.Max(0, q.clear), 1)), Then: "It should turn freely.", Against: "If another spot rubs then, it leans: see to the point.",
 			Now: e.shifted(s.Off), After: e.w.outlookOf(c, e.knobs)})
 	}
@@ -397,7 +388,7 @@ func (e *examination) rubs() {
 		e.moveSupport(s.Off, geom.Vec{}, false)
 	}
 	if c, by, ok := e.w.better(e.knobs, s, func(t set) float64 { return t.PointMM }); ok {
-		e.propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%s from %s to %s", c.Label, say.Value(c.From, c.Unit, 1), say.Value(c.To, c.Unit, 1)), Where: "the whole rim comes higher.", School: "raise the point",
+		e.out.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("%s from %s to %s", c.Label, say.Value(c.From, c.Unit, 1), say.Value(c.To, c.Unit, 1)), Where: "the whole rim comes higher.", School: "raise the point",
 			Why: fmt.Sprintf("The point then reaches %s down.", say.MM(by, 1)), Then: "It should turn freely, and need more speed to stand.", Against: "If it falls sooner, bend the rim up instead.",
 			Now: e.shifted(s.Off), After: e.w.outlookOf(c, e.knobs)})
 	}
@@ -421,10 +412,10 @@ func (e *examination) slows() {
 		motion.Cause{Words: "The point rubs", Law: "⅔ μ m g a: rough or blunt points slow the last seconds.", Log: e.seen(), Weight: 0.4},
 		motion.Cause{Words: "It wobbles", Law: fmt.Sprintf("%s of offset keep it leaning.", say.MM(s.Off.Len(), 1)), Log: e.clockSeen(), Weight: math.Min(1, s.Off.Len())})
 	if s.EdgesMM > 0.2 && after != nil {
-		e.propose(motion.Remedy{Changes: []motion.Change{c}, Do: "Press all loose edges flat", Where: "with a nail, from the back, so that the face stays clean.", School: "less air",
+		e.out.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: "Press all loose edges flat", Where: "with a nail, from the back, so that the face stays clean.", School: "less air",
 			Why: fmt.Sprintf("It should spin %s times as long.", say.Decimal(gain, 2)), Then: "A longer, quieter spin.", Against: "If not, the point rubs: polish it.", Now: e.shifted(s.Off), After: after})
 	}
-	e.propose(motion.Remedy{Changes: []motion.Change{}, Do: "Spin it on glass", Where: "a plate, or the pane of a frame.", School: "the support", Why: "Half the friction of wood; it shows whether the point is what slows it.",
+	e.out.Propose(motion.Remedy{Changes: []motion.Change{}, Do: "Spin it on glass", Where: "a plate, or the pane of a frame.", School: "the support", Why: "Half the friction of wood; it shows whether the point is what slows it.",
 		Then: "A longer spin.", Against: "If it is the same, the air slows it: press edges flat."})
 }
 

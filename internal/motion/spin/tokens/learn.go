@@ -20,31 +20,13 @@ const (
 
 // learn calibrates from trials. Each set-up with at least three timed spins counts.
 func learn(all []motion.Observation) motion.Calibration {
-	out := motion.Calibration{What: "how strongly the air slows it"}
-	weight, sum := 1/(doubt*doubt), 0.0
-	builds := map[int64]bool{}
-	for _, o := range all {
+	return motion.LearnFactor("how strongly the air slows it", motion.Doubt{Before: doubt, Trial: oneSpin, Toy: oneToken, Floor: learntFloor}, all, func(o motion.Observation) (float64, int) {
 		w, ok := motion.Inner(o.Trying).(*Workbench)
 		if !ok {
-			continue
+			return 1, 0
 		}
-		f, n := w.factor(o)
-		if n < motion.Enough {
-			continue
-		}
-		v := oneToken*oneToken + oneSpin*oneSpin/float64(n)
-		weight += 1 / v
-		sum += math.Log(f) / v
-		out.Trials += n
-		builds[o.Build] = true
-	}
-	if out.Trials == 0 {
-		return out
-	}
-	out.Factor = math.Exp(sum / weight)
-	out.Spread = math.Sqrt(1/weight + learntFloor*learntFloor)
-	out.Builds = len(builds)
-	return out
+		return w.factor(o)
+	})
 }
 
 // factor is what the drag of the air must be multiplied by for the middle of the trials, and

@@ -23,11 +23,7 @@ type Shapes struct {
 }
 
 func newShapes(p *sequence.Pattern, s sheet.Sheet, w *motion.Way) *Shapes {
-	bent := map[string]bool{}
-	for _, k := range knobs() {
-		bent[k.Name] = true
-	}
-	return &Shapes{toys.Toys[Geometry]{Pattern: p, Sheet: s, Bent: bent, Of: Of}, w}
+	return &Shapes{toys.Toys[Geometry]{Pattern: p, Sheet: s, Bent: toys.Bent(knobs()), Of: Of}, w}
 }
 
 // Workbench sets and spins one pattern on one sheet. It may be used by several at once.

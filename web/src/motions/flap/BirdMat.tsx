@@ -1,5 +1,3 @@
-import { Link } from "react-router";
-import { Outcomes } from "../../parts/Outcomes";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { shares } from "../../parts/trialWords";
 import { useUnits } from "../../settings";
@@ -7,7 +5,8 @@ import { number, smallLength } from "../../units";
 import type { MatProps } from "../drawing";
 import { PathTable } from "../PathTable";
 import { Beat } from "./Beat";
-import { CurveChart } from "./CurveChart";
+import { CurveChart } from "../CurveChart";
+import { FlapMat } from "./FlapMat";
 import type { BirdDrawing } from "./types";
 import { useBeat } from "./useBeat";
 
@@ -23,14 +22,18 @@ export function BirdMat({ prediction, colours, measured = [] }: MatProps) {
   const mm = (v: number) => smallLength(v, units);
   const X = (v: number) => (units === "mm" ? v : v / 25.4);
   const moment = `pulled by ${mm(frame.pull_mm)}, hump open ${number(frame.open_deg, 0)}°, wings ${number(frame.swing_deg, 1)}° from rest`;
+  const learnt =
+    prediction.own.trials > 0
+      ? `Learnt from ${prediction.own.trials} pulls: ${number(prediction.own.factor, 2)} times as much of a pull opens your hump as is taken, and bands are narrower.`
+      : "Swings are good to a third; three pulls of your own make the bands narrower.";
   return (
-    <div className="flex min-w-0 flex-col gap-2">
-      <p className="title text-xl" data-mode={prediction.mode}>
-        Predicted: {prediction.mode}
-        {prediction.modes[0] && `, ${number(100 * prediction.modes[0].share, 0)} of 100 pulls`}
-      </p>
-      <div className="grid items-start gap-4 md:grid-cols-2">
-        <div className="grid min-w-0 gap-2">
+    <FlapMat
+      prediction={prediction}
+      many="pulls"
+      way="flap"
+      says={`${learnt} The wings follow their roots exactly; the rest of the paper bends, and is drawn as it stood.`}
+      left={
+        <>
           <div className="grid grid-cols-2 gap-2">
             <figure>
               <PaperPicture
@@ -58,8 +61,10 @@ export function BirdMat({ prediction, colours, measured = [] }: MatProps) {
           <p className="text-sm text-quiet" data-moment="">
             Now: {moment}; tip {mm(frame.tip_mm)} on its way.
           </p>
-        </div>
-        <div className="flex min-w-0 flex-col gap-2">
+        </>
+      }
+      right={
+        <>
           <CurveChart
             curve={bird.curve.map((p) => ({ x: X(p.pull_mm), y: p.swing_deg }))}
             band={bird.band.map((b) => ({ x: X(b.pull_mm), lo: b.lo, hi: b.hi }))}
@@ -74,19 +79,9 @@ export function BirdMat({ prediction, colours, measured = [] }: MatProps) {
             limit={{ x: X(bird.binds_mm), words: `binds: ${bird.binds_by}` }}
             words={`Predicted: ${prediction.mode_words}`}
           />
-          <Outcomes outcomes={prediction.outcomes} />
-        </div>
-      </div>
-      <p className="text-quiet">
-        {prediction.mode_words}{" "}
-        {prediction.own.trials > 0
-          ? `Learnt from ${prediction.own.trials} pulls: ${number(prediction.own.factor, 2)} times as much of a pull opens your hump as is taken, and bands are narrower.`
-          : "Swings are good to a third; three pulls of your own make the bands narrower."}{" "}
-        The wings follow their roots exactly; the rest of the paper bends, and is drawn as it stood.{" "}
-        <Link to="/not-known/flap" className="underline underline-offset-4">
-          What the model does not know
-        </Link>
-      </p>
+        </>
+      }
+    >
       <PathTable
         summary={`How ${prediction.tries} scattered pulls go, and the curve as a table`}
         columns={["pull", "hump open, °", "swing, °", "tip", "force, N"]}
@@ -103,7 +98,7 @@ export function BirdMat({ prediction, colours, measured = [] }: MatProps) {
         {shares(prediction)}. Scattered are how flat the hump is pressed, how far the hand pulls, how much
         neck and tail give, where it is held, and what the model does not know.
       </PathTable>
-    </div>
+    </FlapMat>
   );
 }
 

@@ -1,5 +1,3 @@
-import { Link } from "react-router";
-import { Outcomes } from "../../parts/Outcomes";
 import { PaperPicture } from "../../parts/PaperPicture";
 import { shares } from "../../parts/trialWords";
 import { useUnits } from "../../settings";
@@ -7,7 +5,8 @@ import { number, smallLength } from "../../units";
 import type { MatProps } from "../drawing";
 import { PathTable } from "../PathTable";
 import { Beat } from "./Beat";
-import { CurveChart } from "./CurveChart";
+import { CurveChart } from "../CurveChart";
+import { FlapMat } from "./FlapMat";
 import { HandsCard } from "./HandsCard";
 import type { SnapDrawing } from "./types";
 import { useBeat } from "./useBeat";
@@ -22,14 +21,18 @@ export function SnapMat({ prediction, colours, measured = [] }: MatProps) {
   const mm = (v: number) => smallLength(v, units);
   const moment = `wings ${number(frame.swing_deg, 1)}° from rest, tips ${mm(frame.tip_mm)}`;
   const part = Math.min(1, snap.takes_mj / (2 * snap.gives_mj));
+  const learnt =
+    prediction.own.trials > 0
+      ? `Learnt from ${prediction.own.trials} presses: yours swing ${number(prediction.own.factor, 2)} times as far as the cone says, and bands are narrower.`
+      : "Forces are good to a factor of three; three presses of your own make the bands narrower.";
   return (
-    <div className="flex min-w-0 flex-col gap-2">
-      <p className="title text-xl" data-mode={prediction.mode}>
-        Predicted: {prediction.mode}
-        {prediction.modes[0] && `, ${number(100 * prediction.modes[0].share, 0)} of 100 presses`}
-      </p>
-      <div className="grid items-start gap-4 md:grid-cols-2">
-        <div className="grid min-w-0 gap-2">
+    <FlapMat
+      prediction={prediction}
+      many="presses"
+      way="snap"
+      says={learnt}
+      left={
+        <>
           <div className="grid grid-cols-[2fr_1fr] gap-2">
             <figure>
               <PaperPicture
@@ -55,8 +58,10 @@ export function SnapMat({ prediction, colours, measured = [] }: MatProps) {
             Now: {moment}. Wings are drawn stiff, turned about the short crease.
           </p>
           <HandsCard />
-        </div>
-        <div className="flex min-w-0 flex-col gap-2">
+        </>
+      }
+      right={
+        <>
           <CurveChart
             curve={snap.curve.map((p) => ({ x: p.push_deg, y: p.swing_deg }))}
             band={snap.curve.map((p) => ({ x: p.push_deg, lo: p.lo, hi: p.hi }))}
@@ -94,18 +99,9 @@ export function SnapMat({ prediction, colours, measured = [] }: MatProps) {
               Tube {mm(snap.tube_mm)} round, {number(snap.turns, 2)} turns; finger {mm(snap.finger_mm)}.
             </figcaption>
           </figure>
-          <Outcomes outcomes={prediction.outcomes} />
-        </div>
-      </div>
-      <p className="text-quiet">
-        {prediction.mode_words}{" "}
-        {prediction.own.trials > 0
-          ? `Learnt from ${prediction.own.trials} presses: yours swing ${number(prediction.own.factor, 2)} times as far as the cone says, and bands are narrower.`
-          : "Forces are good to a factor of three; three presses of your own make the bands narrower."}{" "}
-        <Link to="/not-known/snap" className="underline underline-offset-4">
-          What the model does not know
-        </Link>
-      </p>
+        </>
+      }
+    >
       <PathTable
         summary={`How ${prediction.tries} scattered presses go, and how the swing fades`}
         columns={["beat", "swing left, °"]}
@@ -114,6 +110,6 @@ export function SnapMat({ prediction, colours, measured = [] }: MatProps) {
         {shares(prediction)}. Scattered are how far the crease is in, what fingers give, the tube on the
         finger, the peak, and what the model does not know. Wrap it and press again for each beat.
       </PathTable>
-    </div>
+    </FlapMat>
   );
 }

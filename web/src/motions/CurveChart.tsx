@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
-import { polyline, useWidth } from "../../parts/drawing";
-import { number } from "../../units";
-import { Legend } from "../Legend";
+import { polyline, useWidth } from "../parts/drawing";
+import { number } from "../units";
+import { Legend } from "./Legend";
 
 const pad = { left: 44, right: 16, top: 28, bottom: 42 };
 const high = 250;
@@ -11,27 +11,33 @@ interface Spot {
   y: number;
 }
 
-/** What a hand does against what a wing does, with its band, its limits and where it is now. */
+/** One number against another, predicted, with its band, its limits and where it is now. */
 export function CurveChart({
   curve,
   band,
   ghosts,
-  measured,
+  measured = [],
   now,
   xTitle,
   yTitle,
   limit,
+  level,
+  path = "predicted; the band holds eight of ten",
   words,
 }: {
   curve: Spot[];
   band: { x: number; lo: number; hi: number }[];
   ghosts: { name: string; curve: Spot[] }[];
-  measured: Spot[];
+  measured?: Spot[];
   now: Spot;
   xTitle: string;
   yTitle: string;
   /** Where it can go no further, and why. */
   limit?: { x: number; words: string };
+  /** What it must stay above, and why. */
+  level?: { y: number; words: string } | undefined;
+  /** What the line is. */
+  path?: string;
   words: string;
 }) {
   const { box, width } = useWidth(420);
@@ -102,6 +108,27 @@ export function CurveChart({
             </text>
           </g>
         )}
+        {level && (
+          <g data-stands="">
+            <path
+              d={`M${pad.left} ${Y(level.y)}H${width - pad.right}`}
+              stroke="var(--ink)"
+              strokeDasharray="8 4"
+            />
+            <text
+              x={width - pad.right - 4}
+              y={Y(level.y) - 5}
+              textAnchor="end"
+              fontSize="14"
+              fill="var(--ink)"
+              stroke="var(--ground)"
+              strokeWidth="4"
+              paintOrder="stroke"
+            >
+              {level.words}
+            </text>
+          </g>
+        )}
         <path
           d={line(curve)}
           fill="none"
@@ -115,11 +142,7 @@ export function CurveChart({
         ))}
         <circle cx={X(now.x)} cy={Y(now.y)} r="6" fill="var(--lavender)" />
       </svg>
-      <Legend
-        path="predicted; the band holds eight of ten"
-        ghosts={ghosts.length > 0}
-        measured={measured.length}
-      />
+      <Legend path={path} ghosts={ghosts.length > 0} measured={measured.length} />
     </figure>
   );
 }
