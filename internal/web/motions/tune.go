@@ -245,9 +245,9 @@ func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[st
 	}
 	v := &ClinicView{Residual: []ResidualView{}}
 	last := b.OnTable()
-	if last == nil {
+	if last == nil { // not tried yet: what is set is looked at all the same
 		v.Finding, _, _ = motion.Look(nil, nil, ways.For(p).Words.One, ways.For(p).Words.Many)
-		return v, nil
+		last = &bench.Tweak{Setup: b.Current()}
 	}
 	sh, err := last.Setup.Sheet.Plain()
 	if err != nil {
@@ -260,8 +260,10 @@ func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[st
 	knobs := p.FullKnobs(last.Setup.Knobs)
 	log := bench.Noted(last.Trials)
 	v.Tweak = last.No
-	if v.Finding, err = t.Examine(ctx, knobs, log); err != nil {
-		return nil, answer.Refuse("knobs", nil, err.Error())
+	if last.No > 0 {
+		if v.Finding, err = t.Examine(ctx, knobs, log); err != nil {
+			return nil, answer.Refuse("knobs", nil, err.Error())
+		}
 	}
 	if len(log) >= motion.Enough && t.way.Predicts {
 		p, err := t.Predict(ctx, knobs, nil)

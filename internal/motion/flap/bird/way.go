@@ -71,7 +71,7 @@ var way = motion.Way{
 		Title:  "Flap", Made: "Made to flap.", ForShow: "Made to be looked at; its beat is predicted all the same.", Untried: "folded, has not flapped yet", Tried: "has flapped already"},
 	Conditions: []motion.Condition{
 		{Name: "pull", Label: "Tail pulled by", Unit: "mm", Group: "The pull", Default: 10, Min: 1, Max: 60, Step: 1, Least: 3, Most: 30},
-		{Name: "beats", Label: "Beats a second", Group: "The pull", Default: 1.5, Min: 0.2, Max: 6},
+		{Name: "beats", Label: "Beats", Unit: "a second", Group: "The pull", Default: 1.5, Min: 0.2, Max: 6},
 		{Name: "hand", Label: "Whose hands", Group: "The pull", Max: 1, Options: []motion.Option{{Value: 0, Label: "an adult's"}, {Value: 1, Label: "a child's"}}},
 		{Name: "own", Label: "Use what my own pulls have taught", Group: "The pull", Default: 1, Max: 1, Check: true},
 	},

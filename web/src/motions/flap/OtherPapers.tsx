@@ -7,7 +7,7 @@ import type { PaperDrawing } from "./types";
 export function OtherPapers({ clinic }: { clinic: Clinic }) {
   const units = useUnits();
   const told = clinic.told?.kind === "papers" ? (clinic.told.data as PaperDrawing) : undefined;
-  if (!told) return <p>Log a trial first: what is on the table is compared then.</p>;
+  if (!told) return <p>This is reckoned for birds, and for flappers on a finger.</p>;
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-left">
@@ -35,7 +35,7 @@ export function OtherPapers({ clinic }: { clinic: Clinic }) {
               key={`${r.gsm} ${r.grain}`}
               className={`border-t border-line ${r.here && r.grain === "" ? "bg-panel font-bold" : ""}`}
             >
-              <th scope="row" className="py-1.5 font-[inherit]">
+              <th scope="row" className={`py-1.5 ${r.here && r.grain === "" ? "" : "font-normal"}`}>
                 {number(r.gsm, 0)} g/m², {thickness(r.thickness_mm, units)}
                 {r.here && (r.grain === "" ? ", yours" : `, yours, grain ${r.grain} the folds`)}
               </th>

@@ -9,7 +9,7 @@ const oClock = (h: number) => `${Math.round(h) || 12} o'clock`;
 export function WhereToAim({ clinic }: { clinic: Clinic }) {
   const units = useUnits();
   const told = clinic.told?.kind === "aim" ? (clinic.told.data as AimDrawing) : undefined;
-  if (!told) return <p>Log a trial first: what is on the table is weighed then.</p>;
+  if (!told) return <p>This is weighed for toys that balance on a point.</p>;
   const mm = (v: number) => smallLength(v, units, 2);
   const head = "text-sm text-quiet";
   return (
