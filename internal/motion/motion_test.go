@@ -141,3 +141,43 @@ func TestRangeAndWeights(t *testing.T) {
 		t.Error("lists are missing")
 	}
 }
+
+// One number is learnt by Bayes' rule with normal logarithms: nothing from too few trials,
+// between belief and log from some, what the log says from many; and never surer than the
+// floor.
+func TestLearnFactor(t *testing.T) {
+	d := motion.Doubt{Before: 0.5, Trial: 0.4, Toy: 0.1, Floor: 0.05}
+	learn := func(f float64, n, toys int) motion.Calibration {
+		var all []motion.Observation
+		for i := range toys {
+			all = append(all, motion.Observation{Build: int64(i)})
+		}
+		return motion.LearnFactor("it", d, all, func(motion.Observation) (float64, int) { return f, n })
+	}
+	if c := learn(2, 2, 5); c.Trials != 0 || c.Factor != 0 || c.What != "it" {
+		t.Errorf("from two trials each: %+v", c)
+	}
+	if c := learn(math.NaN(), 9, 5); c.Trials != 0 {
+		t.Errorf("from no number: %+v", c)
+	}
+	// By hand: weights 1/0.25 and 1/(0.01 + 0.16/4).
+	one := learn(2, 4, 1)
+	w := 1 / (0.01 + 0.16/4)
+	if want := math.Exp(w * math.Log(2) / (4 + w)); math.Abs(one.Factor-want) > 1e-12 || math.Abs(one.Spread-math.Sqrt(1/(4+w)+0.0025)) > 1e-12 || one.Trials != 4 || one.Builds != 1 {
+		t.Errorf("%+v, want %v", one, want)
+	}
+	many := learn(2, 50, 200)
+	if math.Abs(many.Factor-2) > 0.01 || many.Spread < d.Floor || many.Spread > 1.3*d.Floor || many.Builds != 200 {
+		t.Errorf("%+v", many)
+	}
+}
+
+// The first remedy that is put forward is the one to try, the others are other ways.
+func TestPropose(t *testing.T) {
+	f := motion.Finding{Others: []motion.Remedy{}}
+	f.Propose(motion.Remedy{Do: "this"})
+	f.Propose(motion.Remedy{Do: "that"})
+	if f.Remedy == nil || f.Remedy.Do != "this" || f.Remedy.Changes == nil || len(f.Others) != 1 || f.Others[0].Do != "that" {
+		t.Errorf("%+v", f)
+	}
+}

@@ -123,7 +123,7 @@ function Hump({ bird, frame, mm }: { bird: BirdDrawing; frame: Frame; mm: (v: nu
         viewBox={`${x0} ${y0} ${x1 - x0} ${y1 - y0}`}
         role="img"
         aria-label={`The hump from its side, open ${number(frame.open_deg, 0)}°; it binds at ${number(bird.ceiling_deg, 0)}°`}
-        className="h-36 w-full"
+        className="h-48 w-full"
         data-hump=""
       >
         {[-1, 1].map((side) => (
@@ -152,7 +152,12 @@ function Hump({ bird, frame, mm }: { bird: BirdDrawing; frame: Frame; mm: (v: nu
           stroke="var(--lavender)"
           strokeWidth="1.4"
         />
-        <text x={hold.x + 4.5} y={-hold.y + 1.5} fontSize="6" fill="var(--ink)">
+        <text
+          x={Math.max(hold.x + 4.5, r * Math.sin((bird.ceiling_deg * Math.PI) / 360) + 2)}
+          y={-hold.y + 1.5}
+          fontSize="6"
+          fill="var(--ink)"
+        >
           held
         </text>
         <text x={pull.x} y={-pull.y - 4.5} fontSize="6" fill="var(--ink)" textAnchor="middle">
@@ -164,7 +169,8 @@ function Hump({ bird, frame, mm }: { bird: BirdDrawing; frame: Frame; mm: (v: nu
       </svg>
       <figcaption className="text-sm text-quiet">
         The hump from its side: neck to the right, tail to the left. Short dashes: at rest. Long dashes: as
-        far as it opens, after a pull of {mm(bird.binds_mm)}.
+        far as it opens, after a pull of {mm(bird.binds_mm)}. Thickness lets it shut to{" "}
+        {number(bird.floor_deg, 2)}°.
       </figcaption>
     </figure>
   );
