@@ -37,7 +37,7 @@ func TestAccessibility(t *testing.T) {
 		}
 	}
 	for _, p := range []*person{wide, phone} {
-		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
+		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/bench/15/set?look=motion", "/bench/16/set?look=motion", "/bench/17/set?look=motion", "/bench/18/try", "/bench/17/tune?view=aim", "/bench/16/tune?view=papers", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
 			p.visit(h.url + path)
 			for _, theme := range []string{"light", "dark"} {
 				check(p, theme, path)

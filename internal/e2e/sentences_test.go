@@ -12,7 +12,7 @@ import (
 var everyScreen = []string{
 	"/", "/start/curlew", "/start/fortune", "/bench/1/paper", "/bench/8/paper", "/bench/1/fold/1", "/bench/4/fold/5", "/bench/8/fold/3", "/bench/11/fold/12", "/bench/1/follow/2",
 	"/bench/5/set", "/bench/11/set", "/bench/5/set?look=motion", "/bench/11/set?look=motion", "/bench/4/try", "/bench/11/try", "/bench/6/tune", "/bench/12/tune", "/bench/4/tune?view=bars", "/bench/4/tune?view=sweep",
-	"/bench/4/tune?view=search", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/not-known/hop", "/not-known/fly", "/settings", "/bin", "/study/flapper", "/study/tidegate", "/study/frog/17",
+	"/bench/4/tune?view=search", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/bench/15/set?look=motion", "/bench/16/set?look=motion", "/bench/17/set?look=motion", "/bench/18/set?look=motion", "/bench/18/try?tweak=1", "/bench/15/tune", "/bench/17/tune?view=aim", "/bench/16/tune?view=papers", "/bench/17/fold/13", "/bench/18/fold/8", "/bench/16/fold/8", "/not-known/flap", "/not-known/snap", "/not-known/spin", "/not-known/hop", "/not-known/fly", "/settings", "/bin", "/study/flapper", "/study/tidegate", "/study/frog/17",
 	"/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut",
 }
 

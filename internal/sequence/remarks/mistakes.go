@@ -50,7 +50,7 @@ func Mistakes(p *sequence.Pattern, r *sequence.Replay, step int) []Mistake {
 		}
 	}
 	plain := expects.ReplaceAllString(d.Text, "")
-	if first := r.Steps[0].Step.Line; step <= faceSteps && lang.StatementText(lines[first-1]) == r.Steps[0].Text {
+	if first := r.Steps[0].Step.Line; step <= faceSteps && d.Op != sequence.OpTurn && lang.StatementText(lines[first-1]) == r.Steps[0].Text {
 		try("face", "The sheet was begun with its other side up.", "Unfold it, turn the sheet over, and begin again.", first, "turn lr\n"+lines[first-1])
 	}
 	switch d.Op {
