@@ -91,7 +91,7 @@ func (e *examination) loosen() {
 	}
 	e.Propose(motion.Remedy{Changes: c, Do: fmt.Sprintf("Loosen neck and tail by %s° each", say.Decimal(looserDeg, 0)), Where: "open each at its base a few times, and close it again.", School: "the points",
 		Why:  fmt.Sprintf("They hold the hump at %s°.", say.Decimal(2*geom.Deg(e.s.ceiling), 0)),
-		Then: "The tail should come further.", Against: "If not, set its fold 2 to 4 mm lower on the next one."})
+		Then: "The tail should come further.", Against: say.Prose("If not, set its fold 2 to 4 mm lower on the next one.")})
 }
 
 func (e *examination) locks() {
@@ -137,7 +137,7 @@ func (e *examination) opens() {
 	e.flatten()
 	e.curve()
 	c := e.w.Change(e.Knobs, KnobHold, -6)
-	e.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: "Hold it 6 mm nearer to the hump", Where: "on the breast, both layers.", School: "the hold", Why: "The same pull then opens it further.", Then: "More swing, more force.", Against: "If it tears there, hold lower again."})
+	e.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Hold it %s nearer to the hump", say.MM(c.From-c.To, 0)), Where: "on the breast, both layers.", School: "the hold", Why: "The same pull then opens it further.", Then: "More swing, more force.", Against: "If it tears there, hold lower again."})
 }
 
 func (e *examination) uneven() {

@@ -94,7 +94,7 @@ func (e *examination) stiff() {
 	}
 	e.Cause("The paper is too stiff for fingers", fmt.Sprintf("B goes with thickness cubed: a snap takes %s mJ, fingers give %s.", say.Decimal(takes, 1), say.Decimal(gives, 0)), 2*takes/gives)
 	e.Cause("The short crease is not in", fmt.Sprintf("Each wing swings by 0.378 of its fold: %s° at %s°.", say.Decimal(geom.Deg(s.swing(s.push)), 0), say.Decimal(geom.Deg(s.push), 0)), 1.2-geom.Deg(s.push)/90)
-	e.Cause("The tube is loose", fmt.Sprintf("M = (1 ± ν) B a: a root rolled over %s° only.", say.Decimal(geom.Deg(s.root.Arc()), 0)), 1/(1+s.root.Arc()))
+	e.Cause("The tube is loose", fmt.Sprintf("M = (1 ± ν) B a: a root rolled over %s°.", say.Decimal(geom.Deg(s.root.Arc()), 0)), 1/(1+s.root.Arc()))
 	if takes > gives {
 		thin := e.w.thinner(gives / takes)
 		e.Propose(motion.Remedy{Do: fmt.Sprintf("Fold it from paper of about %s g/m²", say.Decimal(thin, 0)), Where: "the same folds on a new sheet, thin and crisp.", School: "the paper", Why: fmt.Sprintf("At %s it takes %s times what fingers give.", say.MM(s.Sheet.ThicknessMM, 3), say.Decimal(takes/gives, 1)),
@@ -124,7 +124,7 @@ func (e *examination) back() {
 
 func (e *examination) slips() {
 	s, u := e.s, e.w.undersize(e.s)
-	want := e.w.girthFor(s)
+	want := math.Min(e.w.girthFor(s), s.GirthMM-1) // what slides off is too wide, whatever was reckoned
 	e.Out.Title = fmt.Sprintf("It slides off. Roll the tube to %s.", say.MM(want, 1))
 	if u < 0 {
 		e.Out.Confidence = motion.Likely

@@ -203,7 +203,7 @@ func (w *Workbench) readings(s set, all spread) []motion.Reading {
 	predicted("moment", "Moment that folds the root", "N mm", within(1e3*s.moment(), 2), 1, 1, 20, fmt.Sprintf("(1 ± ν) B a, steady; a = %s rad of roll. The peak is 1.5 to 4 times that.", say.Decimal(s.root.Arc(), 1)), "tube, paper", "")
 	predicted("tipforce", "Force at a tip", "mN", within(1e3*peaked*s.moment()/s.wing, 2), 0, 5, 200, "At the peak.", "tube, paper, length", "")
 	predicted("beats", "Beats before it is slack", "", all.beats, 0, 15, 80, fmt.Sprintf("Each beat takes about %s %% off the fold of the short crease; under %s° of swing it is called slack.", say.Decimal(100*slackens, 0), say.Decimal(slackDeg, 0)), "how far it is pushed in", "")
-	exact("tube", "Tube, round the inside", "mm", s.GirthMM, 1, 0, 0, fmt.Sprintf("%s mm across; the finger measures %s round.", say.Decimal(s.GirthMM/math.Pi, 1), say.MM(w.FingerM*1e3, 0)), "how tightly it is rolled", "")
+	exact("tube", "Tube, round the inside", "mm", s.GirthMM, 1, 0, 0, fmt.Sprintf("%s across; the finger measures %s round.", say.MM(s.GirthMM/math.Pi, 1), say.MM(w.FingerM*1e3, 0)), "how tightly it is rolled", "")
 	exact("under", "Tube smaller than the finger needs by", "%", 100*w.undersize(s), 1, 1, 3, "It grips from 1 to 3 %. Below −1 % it slides off.", "tube, finger", "")
 	exact("turns", "Paper goes round", "", s.Turns, 2, 1, 2, "Turns of the tube, both halves together.", "tube, sheet", "")
 	exact("gap", "Gap that is left in the middle", "mm", s.GapMM, 2, s.needs(), 3, fmt.Sprintf("%d layers need %s: π n t / 2, and %s for the aim.", s.Most, say.MM(s.needs(), 2), say.MM(1e3*snap.AlignM, 1)), "the gap", "")

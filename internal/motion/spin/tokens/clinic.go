@@ -164,9 +164,9 @@ func (e *examination) lean() {
 		real = s.Off.Add(d)
 		grams = s.MassG * d.Len() / math.Max(1, s.RadiusMM)
 	}
-	law := fmt.Sprintf("tan τ = offset / depth: %s over %s.", say.MM(real.Len(), 2), say.MM(math.Max(0.5, s.DepthMM), 1))
+	law := fmt.Sprintf("tan τ = offset / depth: %s over %s.", small(real.Len()), say.MM(math.Max(0.5, s.DepthMM), 1))
 	if !s.Hangs {
-		law = fmt.Sprintf("Weight and centrifugal force in balance, at %s turns a second: %s of offset lean it by %s°.", say.Decimal(leanAt*e.w.start.turns, 1), say.MM(real.Len(), 2), say.Decimal(geom.Deg(e.leanFor(real)), 1))
+		law = fmt.Sprintf("Weight and centrifugal force in balance, at %s turns a second: %s of offset lean it by %s°.", say.Decimal(leanAt*e.w.start.turns, 1), small(real.Len()), say.Decimal(geom.Deg(e.leanFor(real)), 1))
 	}
 	computed := motion.Cause{Words: "The point lies off the balance, as folded", Law: law, Log: e.clockSeen(), Weight: 1}
 	if s.Off.Len() > goodMM {
@@ -200,7 +200,7 @@ func (e *examination) lean() {
 		e.out.Causes = append(e.out.Causes, motion.Cause{Words: "Edges fan on one side", Law: "Each edge that stands up beats the air once a turn.", Log: e.seen(), Weight: 0.6})
 	}
 	e.out.Causes = append(e.out.Causes, computed)
-	if real.Len() < foundMM {
+	if !uneven && real.Len() < goodMM && real.Len() < surely*unevenMM {
 		e.test()
 		return
 	}
@@ -213,6 +213,14 @@ func (e *examination) lean() {
 
 // surely is by how many standard errors a shift must stand out.
 const surely = 2.0
+
+// small is an offset in words: what is next to nothing says so.
+func small(mm float64) string {
+	if mm < foundMM {
+		return "under " + say.MM(foundMM, 2)
+	}
+	return say.MM(mm, 2)
+}
 
 // leanFor is the lean of an offset, radians.
 func (e *examination) leanFor(v geom.Vec) float64 {
@@ -263,7 +271,7 @@ func (e *examination) moveSupport(real, d geom.Vec, uneven bool) {
 // moveWeight is the fold that brings the weight over the point.
 func (e *examination) moveWeight(real geom.Vec) {
 	for i, a := range e.s.answers(real.Scale(-1)) {
-		if i == 2 {
+		if i == 2 || math.Abs(a.mm) < leastFoldMM {
 			break
 		}
 		e.out.Propose(motion.Remedy{Changes: []motion.Change{}, Do: fmt.Sprintf("Fold %s again, %s of its mark", e.w.stepWords(e.s, a.step), told(a.mm)),
@@ -273,6 +281,9 @@ func (e *examination) moveWeight(real geom.Vec) {
 			Now: e.shifted(real), After: e.shifted(a.left.Scale(-1))})
 	}
 }
+
+// leastFoldMM is what a hand can fold otherwise on purpose.
+const leastFoldMM = 0.2
 
 // trim takes away or adds weight at the rim.
 func (e *examination) trim(d geom.Vec, grams float64) {
@@ -296,7 +307,7 @@ func (e *examination) falls() {
 	e.out.Title = "It falls at once. Start it faster, or lower its weight."
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "Too slow to stand", Law: fmt.Sprintf("ω ≥ 2 √(I m g h) / I: %s turns a second; the start makes about %s.", say.Decimal(need, 1), say.Decimal(has, 0)), Log: e.seen(), Weight: math.Min(3, need/has)},
-		motion.Cause{Words: "The weight lies beside the point", Law: fmt.Sprintf("%s off, and falls to that side.", say.MM(s.Off.Len(), 1)), Log: e.clockSeen(), Weight: math.Min(2, s.Off.Len())})
+		motion.Cause{Words: "The weight lies beside the point", Law: fmt.Sprintf("%s off, and falls to that side.", small(s.Off.Len())), Log: e.clockSeen(), Weight: math.Min(2, s.Off.Len())})
 	if s.Off.Len() > goodMM {
 		e.moveSupport(s.Off, geom.Vec{}, false)
 	}
@@ -377,11 +388,11 @@ func (e *examination) rubs() {
 	e.out.Title = fmt.Sprintf("The rim rubs at %s. Bend it up there by %s.", name, say.MM(up, 1))
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "The rim hangs too low there", Law: fmt.Sprintf("Clearance = height − r sin τ: %s left, %s needed.", say.MM(q.clear, 1), say.MM(rubClearMM, 1)), Log: e.clockSeen(), Weight: 1 + math.Max(0, rubClearMM-q.clear)},
-		motion.Cause{Words: "It leans to that side", Law: fmt.Sprintf("The weight lies %s beside the point.", say.MM(s.Off.Len(), 1)), Log: e.clockSeen(), Weight: math.Min(2, s.Off.Len()/goodMM)})
+		motion.Cause{Words: "It leans to that side", Law: fmt.Sprintf("The weight lies %s beside the point.", small(s.Off.Len())), Log: e.clockSeen(), Weight: math.Min(2, s.Off.Len()/goodMM)})
 	if first >= 0 && s.Rim[first].Knob != "" {
 		c := e.w.Change(e.knobs, s.Rim[first].Knob, up)
 		e.out.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: fmt.Sprintf("Bend the rim up at %s by %s", name, say.MM(up, 1)), Where: "a soft curve, no crease.", School: "the rim",
-			Why: fmt.Sprintf("It is short of the table by %s as it leans.", say.MM(math.Max(0, q.clear), 1)), Then: "It should turn freely.", Against: "If another spot rubs then, it leans: see to the point.",
+			Why: fmt.Sprintf("By its folds it clears the table by %s there; seen from the side it does not.", say.MM(math.Max(0, q.clear), 1)), Then: "It should turn freely.", Against: "If another spot rubs then, it leans: see to the point.",
 			Now: e.shifted(s.Off), After: e.w.outlookOf(c, e.knobs)})
 	}
 	if s.Off.Len() > goodMM/2 {
@@ -397,12 +408,14 @@ func (e *examination) rubs() {
 // slows: it loses its speed sooner than it should.
 func (e *examination) slows() {
 	s := e.s
-	now := e.w.spread(s)
+	now := e.w.spread(s).seconds.Middle
 	c := e.w.Change(e.knobs, KnobEdges, 0.1-s.EdgesMM)
 	after := e.w.outlookOf(c, e.knobs)
+	pressed := s
+	pressed.EdgesMM = 0.1
 	gain := 1.0
-	if after != nil && now.seconds.Middle > 0 {
-		gain = after.Middle / now.seconds.Middle
+	if now > 0 {
+		gain = e.w.spread(pressed).seconds.Middle / now
 	}
 	slow := e.w.slowing(s)
 	e.out.Confidence = motion.Possible
@@ -410,8 +423,8 @@ func (e *examination) slows() {
 	e.out.Causes = append(e.out.Causes,
 		motion.Cause{Words: "Edges stand up and beat the air", Law: fmt.Sprintf("½ ρ C A r³ ω²: edges %s high make %s·10⁻⁹ N m s².", say.MM(s.EdgesMM, 1), say.Decimal(slow.Edges*1e9, 1)), Log: e.seen(), Weight: math.Max(0.1, gain-1) * 3},
 		motion.Cause{Words: "The point rubs", Law: "⅔ μ m g a: rough or blunt points slow the last seconds.", Log: e.seen(), Weight: 0.4},
-		motion.Cause{Words: "It wobbles", Law: fmt.Sprintf("%s of offset keep it leaning.", say.MM(s.Off.Len(), 1)), Log: e.clockSeen(), Weight: math.Min(1, s.Off.Len())})
-	if s.EdgesMM > 0.2 && after != nil {
+		motion.Cause{Words: "It wobbles", Law: fmt.Sprintf("%s of offset keep it leaning.", small(s.Off.Len())), Log: e.clockSeen(), Weight: math.Min(1, s.Off.Len())})
+	if s.EdgesMM > 0.2 && after != nil && gain > 1 {
 		e.out.Propose(motion.Remedy{Changes: []motion.Change{c}, Do: "Press all loose edges flat", Where: "with a nail, from the back, so that the face stays clean.", School: "less air",
 			Why: fmt.Sprintf("It should spin %s times as long.", say.Decimal(gain, 2)), Then: "A longer, quieter spin.", Against: "If not, the point rubs: polish it.", Now: e.shifted(s.Off), After: after})
 	}

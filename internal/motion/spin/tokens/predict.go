@@ -167,7 +167,7 @@ func (w *Workbench) checks(s set, all spins) []motion.Check {
 	off := s.Off.Len()
 	o := motion.Check{ID: "offset", Title: "Balance", OK: off <= goodMM, Fix: []motion.Change{}}
 	if o.OK {
-		o.Says = fmt.Sprintf("the point lies %s from the centre of mass.", say.MM(off, 2))
+		o.Says = fmt.Sprintf("the point lies %s from the centre of mass.", small(off))
 	} else {
 		o.Says = fmt.Sprintf("the point lies %s off the centre of mass. Bring it %s.", say.MM(off, 1), vector(s.Off))
 		if all := s.answers(s.Off.Scale(-1)); len(all) > 0 {
@@ -204,7 +204,7 @@ func (w *Workbench) checks(s set, all spins) []motion.Check {
 	if s.Mark != nil {
 		stale := s.Mark.Sub(s.CoM).Len()
 		c := motion.Check{ID: "mark", Title: "The mark made on the way", OK: stale < staleMM, Fix: []motion.Change{}}
-		c.Says = fmt.Sprintf("it still lies on the balance, to %s.", say.MM(stale, 1))
+		c.Says = fmt.Sprintf("it still lies on the balance, to %s.", small(stale))
 		if !c.OK {
 			c.Says = fmt.Sprintf("it is stale: the folds after it have moved the balance by %s, towards %s of it. Do not aim at the old mark.", say.MM(stale, 1), oClock(clock(s.CoM.Sub(*s.Mark))))
 		}
