@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"testing"
@@ -18,10 +19,9 @@ func TestAccessibility(t *testing.T) {
 		t.Fatal(err)
 	}
 	h := open(t, "", true)
-	wide, phone := sit(t, 1280, 800), sit(t, 390, 844)
-	var list []string
-	check := func(p *person, theme, path string) {
+	check := func(t *testing.T, p *person, theme, path string) {
 		t.Helper()
+		var list []string
 		eval[bool](p, `(document.documentElement.dataset.theme = `+quote(theme)+`, true)`)
 		eval[bool](p, string(axe)+`; true`)
 		found, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](axeRun, chromedp.EvalAwaitPromise))
@@ -36,12 +36,21 @@ func TestAccessibility(t *testing.T) {
 			t.Errorf("%s by %s, %d wide: %s", path, theme, eval[int](p, `innerWidth`), v)
 		}
 	}
-	for _, p := range []*person{wide, phone} {
-		for _, path := range []string{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/bench/15/set?look=motion", "/bench/16/set?look=motion", "/bench/17/set?look=motion", "/bench/18/try", "/bench/17/tune?view=aim", "/bench/16/tune?view=papers", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"} {
-			p.visit(h.url + path)
-			for _, theme := range []string{"light", "dark"} {
-				check(p, theme, path)
-			}
+	screens := [][]string{
+		{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/bench/15/set?look=motion", "/bench/16/set?look=motion", "/bench/17/set?look=motion"},
+		{"/bench/18/try", "/bench/17/tune?view=aim", "/bench/16/tune?view=papers", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"},
+	}
+	for _, high := range []struct{ w, h int }{{1280, 800}, {390, 844}} {
+		for part, paths := range screens {
+			t.Run(fmt.Sprintf("%d wide, part %d", high.w, part+1), func(t *testing.T) {
+				p := sit(t, high.w, high.h)
+				for _, path := range paths {
+					p.visit(h.url + path)
+					for _, theme := range []string{"light", "dark"} {
+						check(t, p, theme, path)
+					}
+				}
+			})
 		}
 	}
 }

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 
+	"golang.org/x/sync/errgroup"
+
 	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/geom"
@@ -210,15 +212,23 @@ func (w *Workbench) drawing(s set) *BirdDrawing {
 	first := s.pose(0)
 	front, side := s.views(first)
 	var boxF, boxS [4]float64
-	for i := range framesDrawn {
-		at := s.rest + (phi-s.rest)*float64(i)/(framesDrawn-1)
-		pose := s.pose(geom.Deg(s.wing(at) - from))
-		f := BeatFrame{w.spot(s, at), draw.InSpace(pose, front), draw.InSpace(pose, side), s.lines(at)}
-		f.Front.CoM, f.Side.CoM = nil, nil
-		g := s.bindsAt(pose)
-		f.Front.Written, f.Side.Written = marked(g, front), marked(g, side)
+	d.Frames = make([]BeatFrame, framesDrawn)
+	var g errgroup.Group
+	for i := range d.Frames {
+		g.Go(func() error {
+			at := s.rest + (phi-s.rest)*float64(i)/(framesDrawn-1)
+			pose := s.pose(geom.Deg(s.wing(at) - from))
+			f := BeatFrame{w.spot(s, at), draw.InSpace(pose, front), draw.InSpace(pose, side), s.lines(at)}
+			f.Front.CoM, f.Side.CoM = nil, nil
+			ring := s.bindsAt(pose)
+			f.Front.Written, f.Side.Written = marked(ring, front), marked(ring, side)
+			d.Frames[i] = f
+			return nil
+		})
+	}
+	_ = g.Wait() // a picture does not fail
+	for _, f := range d.Frames {
 		boxF, boxS = draw.Holding(boxF, f.Front.View), draw.Holding(boxS, f.Side.View)
-		d.Frames = append(d.Frames, f)
 	}
 	for i := range d.Frames {
 		d.Frames[i].Front.View, d.Frames[i].Side.View = boxF, boxS
