@@ -131,7 +131,7 @@ func (w *Workbench) Predict(ctx context.Context, knobs map[string]float64, ghost
 	}
 	out.Drawing = &motion.Drawing{Kind: "beat", Data: d}
 	out.Readings = w.readings(s, all)
-	out.Checks = w.checks(knobs, s, all)
+	out.Checks = w.checks(knobs, s)
 	return out, nil
 }
 

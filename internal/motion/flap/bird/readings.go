@@ -64,11 +64,11 @@ func droopSays(mm float64) string {
 }
 
 // checks are what to look at before it is pulled.
-func (w *Workbench) checks(knobs map[string]float64, s set, all spread) []motion.Check {
+func (w *Workbench) checks(knobs map[string]float64, s set) []motion.Check {
 	at := s.pullFor(s.ceiling, w.part())
 	bound := at < w.PullM
 	b := motion.Check{ID: "binds", Title: "Free to open", OK: !bound, Fix: []motion.Change{}}
-	b.Says = fmt.Sprintf("it binds after %s only: %s.", say.MM(at*1e3, 0), holds(s.binds))
+	b.Says = fmt.Sprintf("it binds after a pull of %s: %s.", say.MM(at*1e3, 0), holds(s.binds))
 	if bound {
 		b.Says = fmt.Sprintf("it binds after %s of the %s that it is pulled: %s.", say.MM(at*1e3, 0), say.MM(w.PullM*1e3, 0), holds(s.binds))
 		b.Fix, b.Do = w.free(knobs, s)

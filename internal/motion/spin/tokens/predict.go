@@ -19,7 +19,7 @@ func clock(v geom.Vec) float64 {
 	return h
 }
 
-// OClock is a direction in words.
+// oClock is a direction in words.
 func oClock(h float64) string {
 	n := int(math.Round(h))
 	if n <= 0 {
@@ -34,7 +34,7 @@ func fromClock(h float64) geom.Vec {
 	return geom.Vec{X: s, Y: c}
 }
 
-// spread is what many spins come to.
+// spins is what many spins come to.
 type spins struct {
 	seconds, turns, leanDeg, clear motion.Range
 	modes                          map[string]int

@@ -38,24 +38,22 @@ type Workbench struct {
 
 // support is what it rests on.
 type support struct {
-	label, says      string
-	friction         float64
-	contactM, tipM   float64 // of the rubbing spot; how round its end is
-	heightM          float64 // over the table; 0 for the table itself
-	dimpleM          float64 // radius of a hollow that the point stands in; 0 for none
-	onPoint, fromPin bool    // for toys that stand on a point, that hang from a pin
+	label, says    string
+	friction       float64
+	contactM, tipM float64 // of the rubbing spot; how round its end is
+	heightM        float64 // over the table; 0 for the table itself
 }
 
 // supports are what tokens rest on; the first is what the toy is made for. Friction of paper
 // on wood, glass and steel: handbooks; radii of contact are estimates.
 var supports = []support{
-	{"as it is made for", "A token with a point of its own stands on the table; one that hangs, on a pin.", 0.3, 0.2e-3, 0.3e-3, 0, 0, true, true},
-	{"a table of wood", "Bare and level.", 0.3, 0.2e-3, 0, 0, 0, true, false},
-	{"glass", "A pane or a plate.", 0.15, 0.15e-3, 0, 0, 0, true, false},
-	{"the dimple of a bottle cap", "Dented in the middle with a blunt nail: the point stays in it.", 0.2, 0.15e-3, 0, 2e-3, 2e-3, true, false},
-	{"a pencil, blunt", "Held upright, still, pointing away from faces.", 0.3, 0.6e-3, 1e-3, 0.15, 0, true, true},
-	{"a pin in a cork", "Head down in the cork, standing upright.", 0.2, 0.15e-3, 0.2e-3, 0.04, 0, true, true},
-	{"a folded stand", "A point of paper, folded hard.", 0.3, 0.4e-3, 0.5e-3, 0.04, 0, true, true},
+	{"as it is made for", "A token with a point of its own stands on the table; one that hangs, on a pin.", 0.3, 0.2e-3, 0.3e-3, 0},
+	{"a table of wood", "Bare and level.", 0.3, 0.2e-3, 0, 0},
+	{"glass", "A pane or a plate.", 0.15, 0.15e-3, 0, 0},
+	{"the dimple of a bottle cap", "Dented in the middle with a blunt nail: the point stays in it.", 0.2, 0.15e-3, 0, 2e-3},
+	{"a pencil, blunt", "Held upright, still, pointing away from faces.", 0.3, 0.6e-3, 1e-3, 0.15},
+	{"a pin in a cork", "Head down in the cork, standing upright.", 0.2, 0.15e-3, 0.2e-3, 0.04},
+	{"a folded stand", "A point of paper, folded hard.", 0.3, 0.4e-3, 0.5e-3, 0.04},
 }
 
 // start is how it is set spinning: turns a second, and by how much that scatters.
@@ -92,7 +90,6 @@ const pinInCork = 5
 type set struct {
 	Geometry
 	Off      geom.Vec // of the centre of mass beside the point, mm, as found and as moved
-	Plain    geom.Vec // the same as folded
 	Bends    []float64
 	TipMM    float64
 	EdgesMM  float64 // how high loose edges stand
@@ -116,7 +113,7 @@ func (w *Workbench) at(ctx context.Context, knobs map[string]float64) (set, erro
 const bendDepthMM = 10.0
 
 func (w *Workbench) setOf(g Geometry, v map[string]float64) set {
-	s := set{Geometry: g, values: v, Plain: g.CoM, TipMM: v[KnobTip], EdgesMM: v[KnobEdges], measured: geom.Vec{X: v[KnobFoundRight], Y: v[KnobFoundUp]}}
+	s := set{Geometry: g, values: v, TipMM: v[KnobTip], EdgesMM: v[KnobEdges], measured: geom.Vec{X: v[KnobFoundRight], Y: v[KnobFoundUp]}}
 	s.Off = g.CoM.Add(s.measured).Sub(geom.Vec{X: v[KnobRight], Y: v[KnobUp]})
 	for _, r := range g.Rim {
 		up := 0.0
@@ -227,7 +224,7 @@ func (w *Workbench) spin(s set, off geom.Vec, slow token.Slowing, from, sagMM fl
 		case geom.Deg(tau) > levelDeg:
 			q.mode = modeLeans
 		}
-		q.to = 2
+		q.to = hangsStill
 		h := w.on.heightM * 1e3
 		q.first, q.clear = token.Touches(h, rim, tau, towards)
 	} else {
@@ -255,6 +252,10 @@ func (w *Workbench) spin(s set, off geom.Vec, slow token.Slowing, from, sagMM fl
 
 // leanAt is the part of its first rate at which the lean of a spinning token is told.
 const leanAt = 0.7
+
+// hangsStill is the rate, rad/s, under which a toy on a pin counts as stopped: a turn in three
+// seconds. An estimate.
+const hangsStill = 2.0
 
 // slides is the lean at which paper slides off a pin, radians: friction of 0.5.
 const slides = 0.46
