@@ -120,6 +120,8 @@ func parted(q sequence.Parting, h fold.Hinge, now fold.Assignment) (rho float64,
 	switch {
 	case q.Turn != 0 && h.Along(q.Pieces...):
 		return -float64(q.Turn) * open, true
+	case q.Turn != 0 && h.Along(q.Shut...):
+		return -float64(q.Turn) * math.Pi, true
 	case q.Turn != 0 && h.Along(q.Ridges...):
 		return float64(q.Turn) * math.Pi, true
 	case q.Turn == 0 && now != fold.Flat && h.Along(q.Pieces...):
@@ -194,6 +196,12 @@ func bent(s *fold.State, bends []sequence.Bending) (_ *fold.State, out map[fold.
 		side := int8(1)
 		if l.Side(iso.Apply(b.Moving)) < 0 {
 			side = -1
+		}
+		if b.All {
+			at = at[:0:0]
+			for j := range s.F {
+				at = append(at, fold.FacetID(j))
+			}
 		}
 		set := s.Closure(fold.Selection{Line: l, Side: side, Seeds: at, Sense: fold.ValleySense, Free: true})
 		if side > 0 {
@@ -292,6 +300,11 @@ func opened(s *fold.State, openings []sequence.Opening, upTo int) stage {
 	return g
 }
 
+// mostSettled is how many pieces a toy has at most whose angles are looked for: the search
+// takes time with the cube of that. What is bent in strips over a whole pack has more, and
+// stands as it was asked to; what it misses is told.
+const mostSettled = 200
+
 // placed puts every piece where it is. Pieces are placed by walking from hinge to hinge;
 // where that leaves loops open, the angles are found at which they close.
 func placed(s *fold.State, openings []sequence.Opening, stages []stage, away []float64, frames int) []Pose {
@@ -302,7 +315,7 @@ func placed(s *fold.State, openings []sequence.Opening, stages []stage, away []f
 	root := p.root(away)
 	p.At = m.Place(last.rho, root)
 	p.measure(last.rho)
-	if p.Residual > closure.SaidMM || p.MissDeg > MissedDeg || len(last.must) > 0 {
+	if (p.Residual > closure.SaidMM || p.MissDeg > MissedDeg || len(last.must) > 0) && len(s.F) <= mostSettled {
 		return p.settle(m, stages, root, frames)
 	}
 	p.Crossing = closure.Crossing(s, p.At)

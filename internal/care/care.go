@@ -34,6 +34,7 @@ type Step struct {
 	Tool     string
 	Hold     *geom.Vec // where to hold the paper, in the folded plane before; nil when nothing slides
 	SlideMM  float64   // how far the outermost layers then slide against each other: normal
+	DriftMM  float64   // how far off the crease lies in the outermost layer, at most, once the pack is opened
 	OpensDeg float64   // the crease opens by itself so far: normal; 0 when nothing stays folded
 	Strain   string    // where the paper may tear, and what to do; "" when it will not
 	Soft     bool      // not to be pressed hard
@@ -102,6 +103,7 @@ func Of(r *sequence.Replay, hand spread.Hand) ([]Step, error) {
 			}
 			if s.Layers >= slidesFrom {
 				s.Hold, s.SlideMM = hold(d), sheet.CreepRound(s.Layers, t)
+				s.DriftMM = sheet.CreaseDrift(s.Layers, t)
 			}
 			switch {
 			case s.Soft:

@@ -8,8 +8,8 @@ import (
 	"tussock/internal/sheet"
 )
 
-// MaxFacets bounds the work of one replay; a hand-folded toy has under a hundred.
-const MaxFacets = 1024
+// MaxFacets bounds the work of one replay; a hand-folded toy has under three hundred, bent in strips some thousand.
+const MaxFacets = 2048
 
 // FacetID numbers the pieces of one state, from 0. Numbers never reach a person.
 type FacetID int32

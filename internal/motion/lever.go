@@ -1,6 +1,9 @@
 package motion
 
-import "context"
+import (
+	"context"
+	"math"
+)
 
 // Lever is something that can be set: a knob of the pattern, or the throw.
 type Lever struct {
@@ -15,9 +18,19 @@ type Lever struct {
 	Even bool `json:"even"` // tells left from right
 	// Hard levers move a fold, so that another value needs another sheet.
 	Hard bool `json:"hard"` // moves a fold: needs a new sheet
+	// Whole levers count, or are switches: they go in whole steps from the lowest.
+	Whole bool `json:"whole"` // goes in whole steps only
 	// Trial levers are conditions of the trial, not knobs of the toy.
 	Trial bool    `json:"trial"` // a condition of the trial, not a knob of the toy
 	Named []Named `json:"named"` // values that people call by a name
+}
+
+// Snap is the nearest value that a lever can stand at.
+func (l Lever) Snap(v float64) float64 {
+	if !l.Whole {
+		return v
+	}
+	return math.Max(l.Min, math.Min(l.Max, l.Min+l.Step*math.Round((v-l.Min)/l.Step)))
 }
 
 // Named is a value that people call by a name.

@@ -149,7 +149,21 @@ type Calibration struct {
 	Trials int     `json:"trials"`
 	Builds int     `json:"builds"`
 	What   string  `json:"what"` // what the factor multiplies
+	// Also are further numbers that are learnt apart from it.
+	Also []Learnt `json:"also,omitempty"` // further numbers that are learnt apart from it
 }
+
+// Learnt is one more number that trials teach, as Calibration has it.
+type Learnt struct {
+	Factor float64 `json:"factor"`
+	Spread float64 `json:"spread"`
+	Trials int     `json:"trials"`
+	Builds int     `json:"builds"`
+	What   string  `json:"what"` // what the factor multiplies
+}
+
+// Learnt is a calibration as one more number.
+func (c Calibration) Learnt() Learnt { return Learnt{c.Factor, c.Spread, c.Trials, c.Builds, c.What} }
 
 // Observation is what was tried at one set-up.
 type Observation struct {

@@ -237,6 +237,7 @@ type Asked struct {
 	Title    string  `json:"title"`
 	How      string  `json:"how"`
 	CardName string  `json:"card_name,omitempty"`
+	OnMat    bool    `json:"on_mat"` // it has a place of its own on the mat, and no form
 	Fields   []Field `json:"fields"`
 }
 

@@ -43,6 +43,7 @@ var Functions = map[string]Function{
 	"min":   {1, 0, slices.Min[[]float64]},
 	"max":   {1, 0, slices.Max[[]float64]},
 	"abs":   {1, 1, func(x []float64) float64 { return math.Abs(x[0]) }},
+	"floor": {1, 1, func(x []float64) float64 { return math.Floor(x[0] + wholly) }},
 	"sqrt":  {1, 1, func(x []float64) float64 { return math.Sqrt(x[0]) }},
 	"sin":   {1, 1, func(x []float64) float64 { return math.Sin(geom.Rad(x[0])) }},
 	"cos":   {1, 1, func(x []float64) float64 { return math.Cos(geom.Rad(x[0])) }},
@@ -52,6 +53,9 @@ var Functions = map[string]Function{
 	"atan":  {1, 1, func(x []float64) float64 { return geom.Deg(math.Atan(x[0])) }},
 	"atan2": {2, 2, func(x []float64) float64 { return geom.Deg(math.Atan2(x[0], x[1])) }},
 }
+
+// wholly is how far below a whole number still counts as it: quotients are not exact.
+const wholly = 1e-9
 
 // mostNumber bounds results: beyond it a tangent or quotient has run away.
 const mostNumber = 1e6

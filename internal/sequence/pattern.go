@@ -75,6 +75,7 @@ const (
 	OpRabbit   Op = "rabbit"
 	OpTwist    Op = "twist"
 	OpGather   Op = "gather"
+	OpRays     Op = "rays"
 	OpSink     Op = "sink"
 	OpPop      Op = "pop"
 	OpPleat    Op = "pleat"

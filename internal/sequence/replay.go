@@ -2,7 +2,6 @@ package sequence
 
 import (
 	"maps"
-	"math"
 	"slices"
 	"sort"
 	"strconv"
@@ -10,7 +9,6 @@ import (
 	"tussock/internal/fold"
 	"tussock/internal/fold/layermap"
 	"tussock/internal/geom"
-	"tussock/internal/say"
 	"tussock/internal/sequence/basis"
 	"tussock/internal/sequence/round"
 	"tussock/internal/sheet"
@@ -489,12 +487,8 @@ func (r *Course) setValues(knobs map[string]float64) error {
 			return fold.Errorf(fold.CodeKnob, "%s has no knob called %q", r.Pat.Title, n)
 		}
 		k, v := r.Pat.Knobs[i], knobs[n]
-		if math.IsNaN(v) || v < k.Min || v > k.Max {
-			err := fold.Errorf(fold.CodeKnob, "%s is %s; it must be %s", k.Label, say.Value(v, k.Told(), 3), say.Between(k.Min, k.Max, k.Told(), 3))
-			return placed(err, 0, k.Line)
-		}
-		if k.Whole && v != math.Trunc(v) {
-			return placed(fold.Errorf(fold.CodeKnob, "%s is %s; it must be a whole number", k.Label, sheet.Number(v)), 0, k.Line)
+		if why := k.Refuses(v); why != "" {
+			return placed(fold.Errorf(fold.CodeKnob, "%s", why), 0, k.Line)
 		}
 		r.Values[n] = v
 	}

@@ -78,3 +78,7 @@ func CreepFlat(n int, thicknessMM float64) float64 { return float64(n-1) * thick
 func CreepRound(n int, thicknessMM float64) float64 {
 	return float64(n-1) * math.Pi * thicknessMM / 2
 }
+
+// CreaseDrift is how far off a crease through n layers lies in the outermost one, mm, at most:
+// it is made in the middle of what the layers shift.
+func CreaseDrift(n int, thicknessMM float64) float64 { return CreepRound(n, thicknessMM) / 2 }

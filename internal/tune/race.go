@@ -213,7 +213,7 @@ func (s *search) spread(n int) [][]float64 {
 			if l.Even && k%4 != 0 {
 				continue // what tells left from right seldom gains: most points leave it
 			}
-			x[i] = l.Min + unit.At(k, d)*(l.Max-l.Min)
+			x[i] = l.Snap(l.Min + unit.At(k, d)*(l.Max-l.Min))
 		}
 		out[k] = x
 	}
@@ -235,7 +235,7 @@ func (s *search) downhill(from []float64) []float64 {
 			for n, i := range s.free {
 				v := math.Max(0, math.Min(1, z[n]))
 				out += 1e3 * math.Abs(z[n]-v) // back into the box
-				x[i] = s.levers[i].Min + v*scale(i)
+				x[i] = s.levers[i].Snap(s.levers[i].Min + v*scale(i))
 			}
 			v := s.value(x, motion.Rough)
 			if v > best {
@@ -278,7 +278,7 @@ func (s *search) simplify(base []float64, was float64) {
 			return false
 		}
 		x := slices.Clone(s.at)
-		x[i] = v
+		x[i] = s.levers[i].Snap(v)
 		return take(x, floor)
 	}
 	// One that leans may only hold another one up: all at once first.
@@ -291,7 +291,7 @@ func (s *search) simplify(base []float64, was float64) {
 	take(even, evenFloor)
 	for _, i := range s.free {
 		l := s.levers[i]
-		if s.at[i] == base[i] || try(i, base[i], floor) || l.Even && try(i, 0, evenFloor) {
+		if s.at[i] == base[i] || try(i, base[i], floor) || l.Even && try(i, 0, evenFloor) || l.Whole {
 			continue
 		}
 		for _, unit := range []float64{l.Step, l.Step / 2, l.Step / 10} {

@@ -88,7 +88,10 @@ func Sweep(ctx context.Context, levers []motion.Lever, which int, lo, hi float64
 	var out []Point
 	for k := range n {
 		x := motion.Positions(levers)
-		x[which] = lo + (hi-lo)*float64(k)/float64(n-1)
+		x[which] = levers[which].Snap(lo + (hi-lo)*float64(k)/float64(n-1))
+		if len(out) > 0 && out[len(out)-1].At == x[which] {
+			continue
+		}
 		m, err := f(ctx, x, by)
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
@@ -126,7 +129,7 @@ func Pair(ctx context.Context, levers []motion.Lever, first, second, n int, f mo
 	for k := range n {
 		g.Go(func() error {
 			moved := slices.Clone(levers)
-			moved[second].Value = m.Min + (m.Max-m.Min)*float64(k)/float64(n-1)
+			moved[second].Value = m.Snap(m.Min + (m.Max-m.Min)*float64(k)/float64(n-1))
 			points, err := Sweep(ctx, moved, first, l.Min, l.Max, n, f, motion.Rough)
 			for _, p := range points {
 				rows[k] = append(rows[k], PairPoint{p, moved[second].Value})

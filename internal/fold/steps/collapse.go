@@ -258,6 +258,28 @@ func Gather(outline geom.Polygon, c geom.Vec) []Line {
 	return out
 }
 
+// InTwo are the creases of a base about a spot as its leaves fall by themselves: corners are
+// ridges, middles of sides valleys, and two middles stay flat, so that the leaves lie to both
+// sides of them, the odd one to the side that goes on from the first corner.
+func InTwo(outline geom.Polygon, c geom.Vec) []Line {
+	out := Gather(outline, c)
+	n := len(outline)
+	for i := range n {
+		out[2*i].Sense, out[2*i+1].Sense = Mountain, Valley
+	}
+	out[1].Sense, out[2*((n+1)/2)+1].Sense = Open, Open
+	return out
+}
+
+// Creased plans creases along lines of the sheet that are opened again.
+func Creased(s *fold.State, lines []Line, id fold.CreaseID) (fold.Plan, error) {
+	splits, err := sheetSplits(s, lines)
+	if err == nil && len(splits) == 0 {
+		err = fold.Errorf(fold.CodeMissesLine, "all of these creases are there already")
+	}
+	return fold.Plan{Splits: splits, Crease: id}, err
+}
+
 // Pop turns the point at a spot of the sheet inside out: every fold that meets
 // there changes its sense, the pieces stay where they lie.
 func Pop(s *fold.State, v geom.Vec) (fold.Plan, error) {

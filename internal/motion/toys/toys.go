@@ -133,10 +133,10 @@ const partStep = 0.01
 func (t *Toys[T]) Levers(knobs map[string]float64, even map[string]bool) []motion.Lever {
 	var out []motion.Lever
 	for _, k := range t.Pattern.Knobs {
-		if k.Plain || k.Min == k.Max {
+		if k.Plain || k.Read || k.Min == k.Max {
 			continue
 		}
-		l := motion.Lever{Name: k.Name, Label: k.Label, Unit: k.Told(), Min: k.Min, Max: k.Max, Value: t.Value(knobs, k.Name), Step: 1, Even: even[k.Name], Hard: k.Kind == sequence.HardFold}
+		l := motion.Lever{Name: k.Name, Label: k.Label, Unit: k.Told(), Min: k.Min, Max: k.Max, Value: t.Value(knobs, k.Name), Step: 1, Even: even[k.Name], Hard: k.Kind == sequence.HardFold, Whole: k.Whole || k.Either}
 		switch k.Unit {
 		case "g":
 			l.Step = 0.1

@@ -37,6 +37,8 @@ type Way struct {
 	Card *Card
 	// Data are zero values of what its drawings hold, for the description of the API.
 	Data []any
+	// Aids are what helps with single steps of a pattern of this way, by number; nil for none.
+	Aids func(*sequence.Replay) map[int]motion.Aid
 	// Invent makes up a trial for demo data, scattered about what is meant, with a note or "".
 	Invent func(*rand.Rand, Meant) (motion.Noted, string)
 }

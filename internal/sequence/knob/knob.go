@@ -1,6 +1,13 @@
 // Package knob is what can be adjusted in a pattern.
 package knob
 
+import (
+	"fmt"
+	"math"
+
+	"tussock/internal/say"
+)
+
 // Kind tells what changing a knob costs.
 type Kind string
 
@@ -25,7 +32,9 @@ type Knob struct {
 	Implied  bool    // no line of the pattern writes it and no fold uses it: its way of moving does
 	Step     float64 // a step that a hand can make; 0 for the usual one of its unit
 	Whole    bool    // it counts something
+	Either   bool    // its two ends, which have names, are the only values
 	Named    []Named // values that have a name
+	Read     bool    // read off the finished toy: it has no dial
 	Line     int
 }
 
@@ -35,10 +44,23 @@ const Part = "part"
 
 // Told is the unit that people are told a knob in.
 func (k Knob) Told() string {
-	if k.Unit == "" && !k.Whole && k.Max <= 1 {
+	if k.Unit == "" && !k.Whole && !k.Either && k.Max <= 1 {
 		return Part
 	}
 	return k.Unit
+}
+
+// Refuses says why a knob cannot stand at a value; "" when it can.
+func (k Knob) Refuses(v float64) string {
+	switch {
+	case math.IsNaN(v) || v < k.Min || v > k.Max:
+		return fmt.Sprintf("%s is %s; it must be %s", k.Label, say.Value(v, k.Told(), 3), say.Between(k.Min, k.Max, k.Told(), 3))
+	case k.Either && v != k.Min && v != k.Max:
+		return fmt.Sprintf("%s is %s; it must be %s (%s) or %s (%s)", k.Label, say.Decimal(v, 3), say.Decimal(k.Named[0].Value, 3), k.Named[0].Label, say.Decimal(k.Named[1].Value, 3), k.Named[1].Label)
+	case k.Whole && v != math.Trunc(v):
+		return fmt.Sprintf("%s is %s; it must be a whole number", k.Label, say.Decimal(v, 3))
+	}
+	return ""
 }
 
 // Named is a value of a knob that people call by a name.

@@ -248,10 +248,14 @@ func (p *Parser) knob() {
 			k.Unit = u
 		}
 	}
-	p.Need("from")
-	k.Min = p.Ranged("the lowest value", -1e4, 1e4)
-	p.Need("to")
-	k.Max = p.Ranged("the highest value", k.Min, 1e4)
+	if p.Accept("either") {
+		p.either(&k)
+	} else {
+		p.Need("from")
+		k.Min = p.Ranged("the lowest value", -1e4, 1e4)
+		p.Need("to")
+		k.Max = p.Ranged("the highest value", k.Min, 1e4)
+	}
 	if k.Default < k.Min || k.Default > k.Max {
 		p.failAt(col, fmt.Sprintf("the default of %s is outside %v to %v", k.Name, k.Min, k.Max), "widen the range or change the default")
 	}
@@ -262,6 +266,23 @@ func (p *Parser) knob() {
 		k.Changes = say.Prose(p.NeedText("what the knob changes"))
 	}
 	p.pat.Knobs = append(p.pat.Knobs, k)
+}
+
+// either A "label" or B "label": a switch.
+func (p *Parser) either(k *sequence.Knob) {
+	a := sequence.Named{Value: p.Ranged("the first value", -1e4, 1e4), Label: p.NeedText("what the first value is called")}
+	p.Need("or")
+	col := p.Peek().col
+	b := sequence.Named{Value: p.Ranged("the second value", -1e4, 1e4), Label: p.NeedText("what the second value is called")}
+	if a.Value == b.Value {
+		p.failAt(col, fmt.Sprintf("both values of %s are %v", k.Name, a.Value), "give two values that differ")
+	}
+	if k.Default != a.Value && k.Default != b.Value {
+		p.failAt(col, fmt.Sprintf("the default of %s is neither %v nor %v", k.Name, a.Value, b.Value), "take one of the two")
+	}
+	k.Either, k.Named = true, []sequence.Named{a, b}
+	k.Min, k.Max = math.Min(a.Value, b.Value), math.Max(a.Value, b.Value)
+	k.Step = k.Max - k.Min
 }
 
 func (p *Parser) expectation(text string) {

@@ -1,8 +1,10 @@
 package operations
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"tussock/internal/fold"
 	"tussock/internal/geom"
@@ -46,12 +48,42 @@ func (a *partStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if len(f.joints) == 0 {
 		return fold.Errorf(fold.CodeMissesLine, "no leaves hang on %s", a.line.Words(r))
 	}
-	if f.turn != 0 && len(f.joints) != leaves {
+	var shut []geom.Segment
+	switch {
+	case f.turn == 0 || len(f.joints) == leaves:
+	case len(f.joints)%leaves == 0: // several leaves stay together as one
+		if f.joints, shut, err = together(r, a.line, f.joints, len(f.joints)/leaves); err != nil {
+			return err
+		}
+	default:
 		return fold.Errorf(fold.CodeExpect, "%d leaves hang on %s, not %d; write: into %d", len(f.joints), a.line.Words(r), leaves, len(f.joints))
 	}
 	d.Line, d.AngleDeg, d.Lines = line, 360/float64(leaves), []geom.Segment{seg}
-	r.Out.Parts = append(r.Out.Parts, sequence.Parting{Step: s.No, Pieces: f.joints, Ridges: f.ridges, Turn: f.turn, Leaves: leaves})
+	r.Out.Parts = append(r.Out.Parts, sequence.Parting{Step: s.No, Pieces: f.joints, Shut: shut, Ridges: f.ridges, Turn: f.turn, Leaves: leaves})
 	return nil
+}
+
+// together leaves one joint of each so many open, the one that was named and those that follow
+// as far apart round the spot; the leaves between stay shut.
+func together(r *sequence.Course, line sequence.LineExpr, joints []geom.Segment, each int) (open, shut []geom.Segment, err error) {
+	named, err := sheetPieces(r, line)
+	if err != nil || len(named) == 0 {
+		return nil, nil, err
+	}
+	toward := func(s geom.Segment) float64 { v := s.B.Sub(s.A); return math.Atan2(v.Y, v.X) }
+	first := toward(named[0])
+	turned := func(s geom.Segment) float64 { // from the first on, a hair before it counts as it
+		return math.Mod(toward(s)-first+4*math.Pi+geom.Distinct, 2*math.Pi)
+	}
+	slices.SortFunc(joints, func(a, b geom.Segment) int { return cmp.Compare(turned(a), turned(b)) })
+	for i, j := range joints {
+		if i%each == 0 {
+			open = append(open, j)
+		} else {
+			shut = append(shut, j)
+		}
+	}
+	return open, shut, nil
 }
 
 // fan are the folds round a spot from which leaves hang: joints lie on the line, also those
@@ -100,7 +132,7 @@ func fanAlong(r *sequence.Course, line geom.Line) (fan, error) {
 		} else if h.P.Dist(best) >= geom.Distinct {
 			continue
 		}
-		ray := geom.Segment{A: best, B: far}
+		ray := geom.Segment{A: best, B: onward(r.State, best, far)}
 		switch {
 		case on(h):
 			round.joints = append(round.joints, ray)
@@ -122,6 +154,26 @@ func fanAlong(r *sequence.Course, line geom.Line) (fan, error) {
 		return out, nil
 	}
 	return round, nil
+}
+
+// onward follows a fold from a spot over the creases that it crosses, as far as it goes
+// straight on.
+func onward(s *fold.State, from, to geom.Vec) geom.Vec {
+	dir := to.Sub(from).Unit()
+	for range s.H {
+		further := false
+		for _, h := range s.H {
+			for _, e := range [2][2]geom.Vec{{h.P, h.Q}, {h.Q, h.P}} {
+				if e[0].Dist(to) < geom.Distinct && e[1].Sub(e[0]).Unit().Dist(dir) < geom.OnPaper && e[1].Dist(to) > geom.Distinct {
+					to, further = e[1], true
+				}
+			}
+		}
+		if !further {
+			break
+		}
+	}
+	return to
 }
 
 // inside tells whether a spot has paper all round it.

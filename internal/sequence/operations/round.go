@@ -168,6 +168,7 @@ type bendStep struct {
 	radius sequence.NumExpr
 	factor float64 // what the number is multiplied by to be a radius
 	down   bool
+	all    bool // all layers beyond the line
 }
 
 func readBend(p *lang.Parser, s *sequence.Step) sequence.Action {
@@ -186,6 +187,10 @@ func readBend(p *lang.Parser, s *sequence.Step) sequence.Action {
 		a.radius, a.factor = p.Number("the girth in mm"), 1/(2*math.Pi)
 	}
 	a.down = p.Accept("down")
+	if p.Accept("layers") {
+		p.Need("all")
+		a.all = true
+	}
 	switch {
 	case s.Op == sequence.OpBend && a.angle == nil:
 		p.Fail("a bend needs an angle", "write: angle DEG")
@@ -217,7 +222,7 @@ func (a *bendStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) er
 	if near, far := reach(r, line, side); far < geom.OnPaper || near > geom.OnPaper {
 		return fold.Errorf(fold.CodeNoLine, "%s runs beside the paper, so nothing would be bent; take a line that crosses it", a.line.Words(r))
 	}
-	b := bending{sequence.Bending{Step: s.No, Kind: s.Op, Moving: m, RadiusMM: bendRadius}}
+	b := bending{sequence.Bending{Step: s.No, Kind: s.Op, Moving: m, RadiusMM: bendRadius, All: a.all}}
 	if a.radius != nil {
 		b.RadiusMM = a.radius.Num(r) * a.factor
 	}

@@ -448,7 +448,7 @@ func visible(r *sequence.Course, lines []steps.Line) []geom.Segment {
 
 // rabbit P P P fixed P: the ear rises from the side between the first two.
 // twist N about P radius MM slant DEG [from P] fixed P
-// gather about P [fixed P]
+// gather about P [in two] [fixed P]
 type generatedStep struct {
 	collapseStep
 	kind    sequence.Op
@@ -458,6 +458,7 @@ type generatedStep struct {
 	radius  sequence.NumExpr
 	slant   sequence.NumExpr
 	from    sequence.PointExpr
+	two     bool // leaves to both sides
 }
 
 func readRabbit(p *lang.Parser, _ *sequence.Step) sequence.Action {
@@ -487,10 +488,38 @@ func readGather(p *lang.Parser, _ *sequence.Step) sequence.Action {
 	p.Need("about")
 	a := &generatedStep{kind: sequence.OpGather, about: p.Point()}
 	a.fixed = a.about
+	if p.Accept("in") {
+		p.Need("two")
+		a.two = true
+	}
 	if p.Accept("fixed") {
 		a.fixed = p.Point()
 	}
 	return a
+}
+
+// rays about P: creases only.
+type raysStep struct{ about sequence.PointExpr }
+
+func readRays(p *lang.Parser, _ *sequence.Step) sequence.Action {
+	p.Need("about")
+	return &raysStep{p.Point()}
+}
+
+func (a *raysStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
+	c, err := a.about.Sheet(r)
+	if err != nil {
+		return err
+	}
+	lines := steps.Gather(asCut(r.State), c)
+	onSheet := make([]geom.Line, len(lines))
+	for i, l := range lines {
+		onSheet[i] = geom.LineAt(l.Seg.A, l.Seg.B.Sub(l.Seg.A))
+	}
+	if r.Sh == nil {
+		d.Lines = visible(r, lines)
+	}
+	return r.Move(d, onSheet, true, func() (fold.Plan, error) { return steps.Creased(r.State, lines, fold.CreaseID(s.No)) })
 }
 
 func (a *generatedStep) Do(r *sequence.Course, s *sequence.Step, d *sequence.Done) error {
@@ -534,6 +563,9 @@ func (a *generatedStep) pattern(r *sequence.Course) ([]steps.Line, error) {
 		return nil, err
 	}
 	if a.kind == sequence.OpGather {
+		if a.two {
+			return steps.InTwo(outline, c), nil
+		}
 		return steps.Gather(outline, c), nil
 	}
 	start := 0.0

@@ -44,7 +44,7 @@ const (
 func ReachOf(ctx context.Context, p *sequence.Pattern, s sheet.Sheet, knobs map[string]float64) ([]Reach, error) {
 	var out []Reach
 	for _, k := range p.Knobs {
-		if k.Plain || k.Implied || k.Min == k.Max {
+		if k.Plain || k.Implied || k.Either || k.Min == k.Max {
 			continue
 		}
 		now := valueOf(k, knobs)

@@ -34,6 +34,7 @@ type Bending struct {
 	Moving   geom.Vec // a spot of the part that is bent away
 	AngleDeg float64  // positive towards the viewer
 	RadiusMM float64
+	All      bool // all layers beyond the line are bent, not only those that hang on the spot
 	// Arcs are what the bend is made of where its radius grows on the way, as that of paper
 	// that is wound over itself does; none for one radius.
 	Arcs []Arc
@@ -65,6 +66,7 @@ type Parting struct {
 	Turn   int8           // the sense of most of these: +1 mountain, -1 valley; 0 where no spot has all leaves
 	Step   int
 	Pieces []geom.Segment // of the axis, on the sheet
+	Shut   []geom.Segment // of the axis as well, between leaves that stay together
 	Leaves int
 }
 

@@ -4,7 +4,7 @@ package round
 var Titles = map[Op]string{
 	"crease": "crease and unfold", "valley": "valley fold", "mountain": "mountain fold", "pinch": "pinch",
 	"turn": "turn over", "rotate": "rotate", "squash": "squash", "petal": "petal fold", "collapse": "collapse",
-	"draw": "draw out", "flex": "flex", "rabbit": "rabbit ear", "twist": "twist", "gather": "gather to a base",
+	"draw": "draw out", "flex": "flex", "rabbit": "rabbit ear", "twist": "twist", "gather": "gather to a base", "rays": "creases through the middle",
 	"sink": "sink", "pop": "turn inside out", "pleat": "pleat", "roll": "roll", "round": "round the corner",
 	"pair": "pair of folds", "leaf": "turn a leaf", "cut": "cut", "tear": "tear", "slit": "slit",
 	"transfer": "carry a mark over", "glue": "glue", "tape": "tape", "clip": "clip", "label": "write",

@@ -142,6 +142,11 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		}
 		v.Steps = append(v.Steps, step)
 	}
+	if aids := ways.For(r.Pattern).Aids; aids != nil && r.Err == nil {
+		for no, a := range aids(r) {
+			v.Steps[no-1].Aid = &a
+		}
+	}
 	for i, f := range draw.Frames(stages) {
 		q := &v.Steps[i]
 		q.Frame, q.AfterFrame = f, f.Like(q.After)
@@ -226,7 +231,7 @@ func viewKnobs(p *sequence.Pattern) []KnobView {
 		if steps == nil {
 			steps = []int{}
 		}
-		out = append(out, KnobView{k.Name, k.Label, k.Told(), k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied, k.Step, named(k.Named)})
+		out = append(out, KnobView{k.Name, k.Label, k.Told(), k.Default, k.Min, k.Max, string(k.Kind), k.Changes, steps, k.Implied, k.Step, named(k.Named), k.Read, k.Either})
 	}
 	return out
 }

@@ -34,6 +34,7 @@ type CareView struct {
 	StackMM  float64     `json:"stack_mm"`
 	Tool     string      `json:"tool" doc:"to press with; empty when nothing is pressed"`
 	Hold     *[2]float64 `json:"hold,omitempty" doc:"where to hold the paper, in the picture before"`
+	DriftMM  float64     `json:"drift_mm" doc:"how far off the crease lies in the outermost layer, at most"`
 	SlideMM  float64     `json:"slide_mm" doc:"how far the outermost layers slide against each other: normal"`
 	OpensDeg float64     `json:"opens_deg" doc:"the fold opens by itself so far: normal"`
 	Strain   string      `json:"strain"`
@@ -178,7 +179,7 @@ func (s *Routes) care(ctx context.Context, in *careInput) (*answer.Body[[]CareVi
 	out := []CareView{}
 	for _, c := range all {
 		v := CareView{No: c.No, Made: c.Made, PerMM: c.PerMM, Worst: r.Pattern.Called(c.Worst), Class: string(c.Class), Author: c.Author, Share: c.Share,
-			Layers: c.Layers, StackMM: c.StackMM, Tool: c.Tool, SlideMM: c.SlideMM, OpensDeg: c.OpensDeg, Strain: c.Strain, Soft: c.Soft, Cuts: c.Cuts, Fixes: c.Fixes}
+			Layers: c.Layers, StackMM: c.StackMM, Tool: c.Tool, SlideMM: c.SlideMM, DriftMM: c.DriftMM, OpensDeg: c.OpensDeg, Strain: c.Strain, Soft: c.Soft, Cuts: c.Cuts, Fixes: c.Fixes}
 		if c.Hold != nil {
 			v.Hold = &[2]float64{c.Hold.X, -c.Hold.Y}
 		}

@@ -29,6 +29,8 @@ type KnobView struct {
 	Implied bool           `json:"implied" doc:"a last bend of the finished toy: no fold uses it"`
 	Step    float64        `json:"step" doc:"a step that a hand can make; 0 for the usual one of its unit"`
 	Named   []motion.Named `json:"named" doc:"values that people call by a name"`
+	Read    bool           `json:"read" doc:"read off the finished toy: it has no dial"`
+	Either  bool           `json:"either" doc:"a switch: the two values with a name are the only ones"`
 }
 
 // PatternView is a card of the shelf.
@@ -108,6 +110,7 @@ type StepView struct {
 	Round        *draw.Picture        `json:"round,omitempty" doc:"after a step in the round: the toy as it then stands, seen as before it"`
 	Layers       []draw.Region        `json:"layers" doc:"layer map after the step"`
 	Describe     string               `json:"describe" doc:"the picture in words"`
+	Aid          *motion.Aid            `json:"aid,omitempty" doc:"what its way of moving helps with"`
 }
 
 // GapView is how exactly a fold meets its target.

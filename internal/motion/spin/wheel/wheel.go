@@ -30,26 +30,34 @@ const (
 	plateA, plateB = 0.222, 0.283
 	// hubDrag is that of the disc inside of the blades.
 	hubDrag = 1.1
-	strips  = 60
+	strips  = 30
 )
 
-// plate is the normal force coefficient of a flat plate that meets the air at an angle.
-func plate(alpha float64) float64 {
-	s := math.Sin(alpha)
-	if s == 0 {
-		return 0
-	}
-	return math.Copysign(1/(plateA+plateB/math.Abs(s)), s)
+// blade is a wheel with the sine and cosine of its angle at hand.
+type blade struct {
+	Wheel
+	sin, cos float64
+}
+
+func (w Wheel) blade() blade {
+	sin, cos := math.Sincos(w.Angle)
+	return blade{w, sin, cos}
 }
 
 // at is thrust and torque of all blades for each m of radius, air coming along the axle at u.
-func (w Wheel) at(r, u, rate float64) (thrust, torque float64) {
+// The sine of the angle at which the plate meets the air is that of the two speeds.
+func (b blade) at(r, u, rate float64) (thrust, torque float64) {
 	speed2 := u*u + rate*rate*r*r
-	alpha := math.Atan2(u, rate*r) - w.Angle
-	sin, cos := math.Sincos(w.Angle)
-	n := plate(alpha)
-	q := air.AirDensity / 2 * speed2 * w.Chord * float64(w.Blades)
-	return q * (n*cos + friction*sin), q * (n*sin - friction*cos) * r
+	if speed2 == 0 {
+		return 0, 0
+	}
+	meets := (u*b.cos - rate*r*b.sin) / math.Sqrt(speed2)
+	n := 0.0
+	if meets != 0 {
+		n = math.Copysign(1/(plateA+plateB/math.Abs(meets)), meets)
+	}
+	q := air.AirDensity / 2 * speed2 * b.Chord * float64(b.Blades)
+	return q * (n*b.cos + friction*b.sin), q * (n*b.sin - friction*b.cos) * r
 }
 
 // over sums along the blades: the middle of each strip.
@@ -64,12 +72,14 @@ func (w Wheel) over(f func(r float64) float64) float64 {
 
 // Thrust and Torque of the wheel in even air, without what it does to the air.
 func (w Wheel) Thrust(u, rate float64) float64 {
-	return w.over(func(r float64) float64 { t, _ := w.at(r, u, rate); return t })
+	b := w.blade()
+	return w.over(func(r float64) float64 { t, _ := b.at(r, u, rate); return t })
 }
 
 // Torque is that.
 func (w Wheel) Torque(u, rate float64) float64 {
-	return w.over(func(r float64) float64 { _, q := w.at(r, u, rate); return q })
+	b := w.blade()
+	return w.over(func(r float64) float64 { _, q := b.at(r, u, rate); return q })
 }
 
 // Area that the blades sweep.
@@ -80,23 +90,29 @@ func (w Wheel) loading(tip float64) float64 {
 	return w.Thrust(1, tip/w.Outer) / (air.AirDensity / 2 * w.Area())
 }
 
-// Free is a wheel that nothing holds: how many times as fast as the wind its tips go, and its
-// thrust coefficient, by one mean induction.
-func (w Wheel) Free() (tips, thrust float64) {
-	// The rate of the strips at which nothing drives them: torque falls through nought.
+// freeStrips is the rate of the strips at which nothing drives them: torque falls through
+// nought there.
+func (w Wheel) freeStrips() float64 {
 	lo, hi := 1e-3, 1.0
 	for w.Torque(1, hi/w.Outer) > 0 && hi < 200 {
 		lo, hi = hi, hi*1.5
 	}
-	for range 60 {
+	for range 40 {
 		if mid := (lo + hi) / 2; w.Torque(1, mid/w.Outer) > 0 {
 			lo = mid
 		} else {
 			hi = mid
 		}
 	}
-	a := induction(w.loading(lo))
-	return lo * (1 - a), thrustOf(a)
+	return lo
+}
+
+// Free is a wheel that nothing holds: how many times as fast as the wind its tips go, and its
+// thrust coefficient, by one mean induction.
+func (w Wheel) Free() (tips, thrust float64) {
+	free := w.freeStrips()
+	a := induction(w.loading(free))
+	return free * (1 - a), thrustOf(a)
 }
 
 // induction is the part of the wind that a loading of the strips takes: momentum theory.
@@ -147,35 +163,57 @@ const (
 )
 
 // Blown is the torque of a breath on a wheel on a pin, N m.
-func (w Wheel) Blown(b Breath, pin, rate float64) float64 {
-	u := b.Speed * math.Min(1, jetDecay*b.Mouth/b.Away)
-	wide := b.Mouth / 2 * b.Speed / u
-	q := w.over(func(r float64) float64 {
+func (w Wheel) Blown(b Breath, pin, rate float64) float64 { return w.jet(b, pin).torque(rate) }
+
+// jet is a breath on a wheel, strip by strip.
+type jet struct {
+	blade
+	u, held float64         // speed there, m/s; what the pin holds back, N m
+	r, part [strips]float64 // of each strip, and the part of it that is in the jet
+	dr      float64
+}
+
+func (w Wheel) jet(b Breath, pin float64) *jet {
+	j := &jet{blade: w.blade(), u: b.Speed * math.Min(1, jetDecay*b.Mouth/b.Away), dr: (w.Outer - w.Inner) / strips}
+	wide := b.Mouth / 2 * b.Speed / j.u
+	for i := range j.r {
+		r := w.Inner + (float64(i)+0.5)*j.dr
 		x := (r - b.Aim) / wide
-		part := math.Min(1, wide/(2*math.Sqrt(math.Pi)*r)*math.Exp(-x*x))
-		_, in := w.at(r, u, rate)
-		_, still := w.at(r, 0, rate)
-		return caught*part*in + held*(1-part)*still
-	})
-	return q - hubFriction*(w.MassKg*air.Gravity+air.AirDensity*math.Pi*b.Mouth*b.Mouth/4*b.Speed*b.Speed)*pin
+		j.r[i], j.part[i] = r, math.Min(1, wide/(2*math.Sqrt(math.Pi)*r)*math.Exp(-x*x))
+	}
+	j.held = w.Rub(pin, air.AirDensity*math.Pi*b.Mouth*b.Mouth/4*b.Speed*b.Speed)
+	return j
+}
+
+func (j *jet) torque(rate float64) float64 {
+	sum := 0.0
+	for i, r := range j.r {
+		_, in := j.at(r, j.u, rate)
+		_, still := j.at(r, 0, rate)
+		sum += caught*j.part[i]*in + held*(1-j.part[i])*still
+	}
+	return sum*j.dr - j.held
 }
 
 // Turns is the rate that a breath keeps it at; false where it does not start.
 func (w Wheel) Turns(b Breath, pin float64) (rate float64, ok bool) {
-	if w.Blown(b, pin, 0) <= 0 {
+	j := w.jet(b, pin)
+	if j.torque(0) <= 0 {
 		return 0, false
 	}
-	// The highest rate at which it is still driven, by a scan and bisection.
-	const most, steps = 400.0, 200
+	// The highest rate at which it is still driven, by a scan and bisection. Tips go at most
+	// some times as fast as the breath.
+	const steps, mostTips = 40, 5.0
+	most := mostTips * j.u / w.Outer
 	last := 0.0
 	for i := 1; i <= steps; i++ {
-		if at := most * float64(i) / steps; w.Blown(b, pin, at) > 0 {
+		if at := most * float64(i) / steps; j.torque(at) > 0 {
 			last = at
 		}
 	}
 	lo, hi := last, last+most/steps
-	for range 50 {
-		if mid := (lo + hi) / 2; w.Blown(b, pin, mid) > 0 {
+	for range 24 {
+		if mid := (lo + hi) / 2; j.torque(mid) > 0 {
 			lo = mid
 		} else {
 			hi = mid
