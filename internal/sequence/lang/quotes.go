@@ -11,7 +11,8 @@ import (
 	"tussock/internal/sequence"
 )
 
-// Words for people may quote numbers in braces: {gap}, {gap / 2}, {dist(A, B)}. They are
+// Words for people may quote numbers in braces: {gap}, {gap / 2}, {dist(A, B)}; {count 2*n}
+// is told without a unit, {deg a} as an angle. They are
 // read with the step and reckoned on the sheet at hand. Words in brackets behind a name are
 // said only where its number is not 0: [gap: Leave {gap}.]
 
@@ -39,9 +40,15 @@ func (p *Parser) quotes(s *sequence.Step, words string) {
 		}
 		p.toks, p.i = inner, 0
 		q := sequence.Quote{Text: text, Unit: "mm"}
+		told := false
+		for word, unit := range map[string]string{"count": "", "deg": "deg"} {
+			if len(inner) > 2 && p.Accept(word) {
+				q.Unit, told = unit, true
+			}
+		}
 		q.Is = p.Number("the number in braces")
 		p.atEnd()
-		if name, plain := q.Is.(sequence.NumName); plain {
+		if name, plain := q.Is.(sequence.NumName); plain && !told {
 			for _, k := range p.pat.Knobs {
 				if k.Name == string(name) && !k.Plain {
 					q.Unit = k.Unit

@@ -221,6 +221,6 @@ var flagEntries = []sequence.Entry{
 		Example: "sheet square 100\nvalley bring TL to BR as f\nexpect TL at BR within 0.001\nexpect sheets 2 at BR\nexpect TL above BR\nexpect unique", IDs: nil},
 	{Group: "check", Word: "guard", Syntax: "guard STEP before STEP \"reason\"", Meaning: "An order of work that matters; it is refused the other way round, and the reason is shown.",
 		Example: "sheet square 100\nvalley bring TL to C as a\nvalley bring TR to C as b\nguard a before b \"the left corner lies under the right\"\nexpect TL at TR within 0.001", IDs: []string{"K46"}},
-	{Group: "check", Word: "say, looks", Syntax: "say \"words\"   looks \"words\"", Meaning: "Under a step: what to do, in at most 25 words, and what it looks like when it is right. Words may quote numbers on the sheet at hand, {gap} or {dist(A, B)}; words in brackets are said only where a number is not 0: [gap: Leave {gap}.]",
+	{Group: "check", Word: "say, looks", Syntax: "say \"words\"   looks \"words\"", Meaning: "Under a step: what to do, in at most 25 words, and what it looks like when it is right. Words may quote numbers on the sheet at hand, {gap} or {dist(A, B)}, a bare number as {count 2*n}, an angle as {deg 360/n}; words in brackets are said only where a number is not 0: [gap: Leave {gap}.]",
 		Example: "sheet square 100\nvalley bring left to right\n  say \"Fold side to side.\"\n  looks \"all edges lie on each other\"", IDs: nil},
 }

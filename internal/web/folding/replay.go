@@ -117,6 +117,9 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM),
 		Knobs: setup.Knobs, OK: r.Err == nil, Sound: r.Err == nil, Advice: []AdviceView{}, Start: draw.At(r, 0), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
+	if r.Sheet.Shape != nil && r.Sheet.Shape.Kind == "ngon" {
+		v.Corners = len(r.Sheet.Outline())
+	}
 	if s, err := setup.Sheet.Plain(); err == nil {
 		v.Nearly = r.Pattern.Nearly(s)
 	}

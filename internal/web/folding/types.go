@@ -180,6 +180,7 @@ type ReplayView struct {
 	Knobs   map[string]float64 `json:"knobs"`
 	OK      bool               `json:"ok" doc:"every step can be folded"`
 	Sound   bool               `json:"sound" doc:"and the toy can stand as its steps in the round set it: nothing torn, every angle reached, nothing passing through anything"`
+	Corners int                `json:"corners" doc:"of the regular outline that is cut from the sheet first; 0 where it is folded as it is"`
 	Nearly  string             `json:"nearly" doc:"of a sheet folded as one of the proportions that the pattern needs: what is off and what that does; empty where it is not"`
 	Error   *FoldErrorView     `json:"error,omitempty"`
 	Advice  []AdviceView       `json:"advice"`

@@ -32,5 +32,11 @@ export interface Motion {
   /** What lies under a clock, by the kind of drawing; nothing where it is left out. */
   faces?: Record<string, ComponentType<FaceProps>>;
   /** Further views while it is tuned. */
-  views: { value: string; label: string; View: ComponentType<{ clinic: Clinic }> }[];
+  views: {
+    value: string;
+    label: string;
+    View: ComponentType<{ clinic: Clinic }>;
+    /** The names of the ways that it is for, of those that share the word; all when left out. */
+    of?: string[];
+  }[];
 }

@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import type { Prediction } from "../api/client";
+import type { Moving, Prediction } from "../api/client";
 import type { FaceProps, MatProps, Motion } from "./drawing";
 
 // Each way of moving is a folder beside this file, and its index is its registration.
@@ -24,4 +24,5 @@ export function faceOf(p: Prediction): { Face: ComponentType<FaceProps> } {
 }
 
 /** The views that a way of moving adds to those that all have. */
-export const viewsOf = (way: string) => all.find((m) => m.way === way)?.views ?? [];
+export const viewsOf = (way: Moving) =>
+  (all.find((m) => m.way === way.moves)?.views ?? []).filter((v) => !v.of || v.of.includes(way.name));

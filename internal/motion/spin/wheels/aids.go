@@ -48,6 +48,15 @@ func aids(r *sequence.Replay) map[int]motion.Aid {
 			out[d.No] = hands(r)
 		}
 	}
+	for no, a := range out { // lists that are missing are empty ones
+		if a.Lines == nil {
+			a.Lines = []motion.AidLine{}
+		}
+		if a.Items == nil {
+			a.Items = []motion.AidItem{}
+		}
+		out[no] = a
+	}
 	return out
 }
 

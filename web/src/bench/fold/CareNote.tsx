@@ -30,6 +30,12 @@ export function CareNote({ care: c, brief = false }: { care: Care; brief?: boole
               against each other is normal.
             </li>
           )}
+          {c.drift_mm > 0 && (
+            <li>
+              In the outermost layer of the pack a crease lies up to {smallLength(c.drift_mm, units)} off, by
+              the thickness of what lies between.
+            </li>
+          )}
           {c.opens_deg > 0 && (
             <li>It opens by itself to about {number(c.opens_deg, 0)}°: normal, computed for dry paper.</li>
           )}

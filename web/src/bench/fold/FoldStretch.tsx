@@ -21,6 +21,7 @@ import { SeeingChoice } from "./SeeingChoice";
 import { LooksDifferent, OffItsPlace } from "./WentWrong";
 import { useReached } from "./useReached";
 import { Guards, Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
+import { StepAid } from "./StepAid";
 import type { Ready } from "../frame/useBench";
 
 const dashes: Record<string, string | undefined> = { crease: "9 6", valley: "9 6", mountain: "14 5 2.5 5" };
@@ -222,6 +223,7 @@ export function FoldStretch({ ready, step }: { ready: Ready; step: number }) {
           </p>
         )}
         {care && <CareNote care={care} />}
+        {s.aid && <StepAid key={`aid ${step}`} aid={s.aid} build={build.id} />}
         {different === step ? (
           <LooksDifferent ready={ready} step={step} />
         ) : (

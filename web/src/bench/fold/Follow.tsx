@@ -16,6 +16,7 @@ import { Placements } from "./Placement";
 import { SeeingChoice } from "./SeeingChoice";
 import { Guards, Halfway, Magnifier, Optional, OtherSide, StepPicture, ZoomNote } from "./StepPicture";
 import { LooksDifferent, OffItsPlace } from "./WentWrong";
+import { StepAid } from "./StepAid";
 import { useReached } from "./useReached";
 import { useWakeLock } from "./useWakeLock";
 import type { Ready } from "../frame/useBench";
@@ -240,6 +241,12 @@ export function Follow({ ready, step }: { ready: Ready; step: number }) {
               <p>
                 <b>Before you go on:</b> it looks right when {s.looks}.
               </p>
+            )}
+            {s.aid && panel === "" && (
+              <details>
+                <summary className="min-h-11 py-2 font-semibold">{s.aid.title}</summary>
+                <StepAid key={`aid ${step}`} aid={s.aid} build={build.id} />
+              </details>
             )}
             {care && care.per_mm > 1 && panel === "" && (
               <p className="text-sm">

@@ -54,7 +54,7 @@ function Dial({
     setProblem("");
   };
   const where = knob.steps.length > 0 ? `step ${knob.steps.join(", ")}` : "";
-  const beside = `${value === knob.default ? "" : `The pattern has ${knobValue(knob.default, knob.unit, units)}. `}${where ? `Belongs to ${where}.` : ""}`;
+  const beside = `${value === knob.default ? "" : `The pattern has ${knob.named.find((n) => knob.either && n.value === knob.default)?.label ?? knobValue(knob.default, knob.unit, units)}. `}${where ? `Belongs to ${where}.` : ""}`;
   const [, first = knob.changes, rest = ""] = /^(.*?[.!?])(?:\s+(.*))?$/.exec(knob.changes) ?? [];
   return (
     <div className={`border-t border-line ${brief ? "py-1.5" : "py-3"}`}>
@@ -62,7 +62,7 @@ function Dial({
         <span className="font-semibold" id={`knob-${knob.name}`}>
           {knob.label}
         </span>
-        <span className="flex items-baseline gap-1">
+        <span className={knob.either ? "hidden" : "flex items-baseline gap-1"}>
           <input
             aria-label={`${knob.label}, value`}
             data-unit={unit}
@@ -82,7 +82,7 @@ function Dial({
         </span>
       </div>
       <Slider.Root
-        className="relative mt-1 flex h-9 touch-none items-center select-none"
+        className={knob.either ? "hidden" : "relative mt-1 flex h-9 touch-none items-center select-none"}
         value={[value]}
         min={knob.min}
         max={knob.max}

@@ -131,7 +131,7 @@ export function Knobs({
   brief?: boolean;
 }) {
   const { bench, build, pattern, setup } = ready;
-  const knobs = only ? pattern.knobs.filter(only) : pattern.knobs;
+  const knobs = pattern.knobs.filter((k) => !k.read && (!only || only(k)));
   const reach = useQuery({
     ...question.reach(pattern, build.setup),
     enabled: !bench.moving && knobs.some((k) => !k.implied),

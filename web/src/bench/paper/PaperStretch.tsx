@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, Problem, sheetInput, type SheetInput, type Way } from "../../api/client";
 import { useKeepLeftovers } from "../../papers/leftovers";
 import { inMM, pieceOf, turnedQuarter, useFit, useOrigin } from "../../papers/sheets";
-import { WaySteps } from "../../papers/SheetWays";
+import { WayList, WaySteps } from "../../papers/SheetWays";
 import { useWanted } from "../../papers/wanted";
 import { Button, Caution, Figure } from "../../parts/controls";
 import { PaperPicture } from "../../parts/PaperPicture";
@@ -38,6 +38,14 @@ export function PaperStretch({ ready }: { ready: Ready }) {
     have.thickness_mm,
     fit?.wants[0]?.want,
   );
+  // A toy of a regular sheet: its outline is got out of the sheet at hand first.
+  const cut = good.corners > 0 && !getting;
+  const outline = useWanted(
+    cut ? { width: have.width, height: have.height, unit: have.unit } : undefined,
+    have.gsm,
+    have.thickness_mm,
+    cut ? { kind: "ngon", n: good.corners } : undefined,
+  );
   const take = async (input: SheetInput) => {
     setProblem(null);
     try {
@@ -60,7 +68,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
   const keepLeftovers = useKeepLeftovers();
   const origin = useOrigin(sheet);
   const firstToFold = good.steps.find((s) => !s.made)?.no ?? 1;
-  const way = getting ? wanted.way : origin;
+  const way = getting ? wanted.way : (origin ?? (cut ? outline.way : undefined));
   const start =
     getting || !sheet.from
       ? { w: inMM(have.width, have.unit), h: inMM(have.height, have.unit) }
@@ -74,7 +82,7 @@ export function PaperStretch({ ready }: { ready: Ready }) {
           <>
             <h2 className="mb-2 text-2xl">
               {way.name}: from {sheetSize(start.w, start.h, units)} to{" "}
-              {sheetSize(way.width_mm, way.height_mm, units)}
+              {cut ? `${good.corners} equal sides` : sheetSize(way.width_mm, way.height_mm, units)}
             </h2>
             <WaySteps way={way} colours={{ front: sheet.front, back: sheet.back }} />
             {!getting && sheet.made && sheet.made.length > 0 && (
@@ -161,6 +169,15 @@ export function PaperStretch({ ready }: { ready: Ready }) {
             >
               Scale them with the sheet
             </Button>
+          </section>
+        )}
+        {cut && (
+          <section aria-labelledby="outline" data-outline={good.corners}>
+            <h3 id="outline" className="mb-2 text-xl">
+              First {good.corners} equal sides
+            </h3>
+            <WayList asked={outline} />
+            <PrintLinks outline={{ width: start.w, height: start.h, n: good.corners }} />
           </section>
         )}
         {getting && fit ? (

@@ -13,7 +13,7 @@ export function Measured({ ready }: { ready: Ready }) {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const { take: keep, problem, setProblem } = useMeasured(ready);
   const { asked } = way;
-  if (!asked) return null;
+  if (!asked || asked.on_mat) return null;
   const take = async () => {
     const measured: Record<string, number> = {};
     for (const f of asked.fields) {

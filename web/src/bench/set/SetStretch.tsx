@@ -287,8 +287,9 @@ function parted(knobs: Knob[], way: Moving): [Knob[], Knob[]] {
     const i = way.free.indexOf(k.name);
     return (k.kind === "set" ? 0 : 100) + (i < 0 ? 50 : i);
   };
-  const order = [...knobs].sort((a, b) => rank(a) - rank(b));
-  return [order.slice(0, mostFirst), knobs.filter((k) => !order.slice(0, mostFirst).includes(k))];
+  const dials = knobs.filter((k) => !k.read);
+  const order = [...dials].sort((a, b) => rank(a) - rank(b));
+  return [order.slice(0, mostFirst), dials.filter((k) => !order.slice(0, mostFirst).includes(k))];
 }
 
 function Measure({ name, value }: { name: string; value: string }) {

@@ -42,7 +42,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
       { value: "motion", label: way.words.motion },
       ...common,
       ...(way.schools.length > 0 ? [{ value: "schools", label: "Two schools" }] : []),
-      ...viewsOf(way.moves),
+      ...viewsOf(way),
     ],
     [way],
   );
@@ -82,7 +82,7 @@ export function TuneStretch({ ready }: { ready: Ready }) {
   const measured = (latest?.trials ?? []).flatMap((t) => t.read?.[main] ?? []);
   const colours = { front: setup.sheet.front, back: setup.sheet.back };
   const Motion = p ? drawerOf(p).Mat : null;
-  const Own = viewsOf(way.moves).find((v) => v.value === view)?.View;
+  const Own = viewsOf(way).find((v) => v.value === view)?.View;
   if (!way.predicts || (p && !p.works)) {
     return (
       <>
