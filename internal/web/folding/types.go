@@ -110,7 +110,7 @@ type StepView struct {
 	Round        *draw.Picture        `json:"round,omitempty" doc:"after a step in the round: the toy as it then stands, seen as before it"`
 	Layers       []draw.Region        `json:"layers" doc:"layer map after the step"`
 	Describe     string               `json:"describe" doc:"the picture in words"`
-	Aid          *motion.Aid            `json:"aid,omitempty" doc:"what its way of moving helps with"`
+	Aid          *motion.Aid          `json:"aid,omitempty" doc:"what its way of moving helps with"`
 }
 
 // GapView is how exactly a fold meets its target.
