@@ -303,7 +303,7 @@ func opened(s *fold.State, openings []sequence.Opening, upTo int) stage {
 // mostSettled is how many pieces a toy has at most whose angles are looked for: the search
 // takes time with the cube of that. What is bent in strips over a whole pack has more, and
 // stands as it was asked to; what it misses is told.
-const mostSettled = 200
+const mostSettled = 100
 
 // placed puts every piece where it is. Pieces are placed by walking from hinge to hinge;
 // where that leaves loops open, the angles are found at which they close.

@@ -28,6 +28,7 @@ var (
 	// What the leaflet's strip gives, and half of a square.
 	twin   = bench.SheetSpec{WidthMM: 61.5, HeightMM: 87, GSM: 80, ThicknessMM: 0.1, Paper: "Leftover of Timetable leaflet", Front: "#fdf8ea", Back: "#b5c9c4"}
 	halved = bench.SheetSpec{WidthMM: 76.2, HeightMM: 152.4, GSM: 62, ThicknessMM: 0.075, Paper: "Sweet wrapper square, halved", Front: "#f6d9a8", Back: "#f4f1e6"}
+	tag    = bench.SheetSpec{WidthMM: 100, HeightMM: 100, GSM: 70, ThicknessMM: 0.085, Paper: "Luggage tag square", Front: "#e9d9ef", Back: "#fbf7fc"}
 	ticket = bench.SheetSpec{WidthMM: 52, HeightMM: 190, GSM: 110, ThicknessMM: 0.14, Paper: "Ticket strip", Front: "#f2d7c9", Back: "#f2d7c9"}
 )
 
@@ -133,6 +134,18 @@ var stories = []story{
 	{pattern: "tidegauge", name: "Tide gauge for the window", thrower: "Bram, ticket office", sheet: leaflet, day: 322, step: 9, tweaks: []tweak{
 		{set: map[string]float64{}, why: "On a pin in a cork; the right half hangs low", n: 6, mean: 8, sd: 1, towards: 3, seen: []string{"leaned"}, chance: 0.9},
 		{set: map[string]float64{"found_right": 2, "pivot_right": 2}, why: "Heavier on the right by a stamp. Set the pin 2 mm that way.", n: 8, mean: 2, sd: 0.7, seen: []string{"hung level"}, chance: 0.8},
+	}},
+	{pattern: "seaaster", name: "Ticket desk Sea aster", thrower: "Wout, ticket desk", sheet: square, day: 323, step: 20, tweaks: []tweak{
+		{set: map[string]float64{"gap_1": 3.5, "gap_3": 5.5, "gap_4": 6}, why: "As it was twisted; counted 3.5, 5, 5.5, 6 and 5 folds between its blades", n: 6, mean: 4.6, sd: 0.9, seen: []string{"wobbled"}, chance: 0.8},
+		{set: map[string]float64{}, why: "Blades moved until all gaps had five folds", n: 8, mean: 5.8, sd: 0.8, seen: []string{"turned steadily"}, chance: 0.8},
+		{set: map[string]float64{"blade_angle": 24}, why: "Pressed and twisted further: blades at 24 degrees", n: 8, mean: 7.1, sd: 0.9, seen: []string{"turned steadily"}, chance: 0.8},
+	}},
+	{pattern: "seaaster", name: "Gallery Sea aster, six blades", thrower: "Isa, gallery", sheet: leaflet, day: 324, step: 20, tweaks: []tweak{
+		{set: map[string]float64{"n": 6, "hand": -1, "rim": 40}, why: "Six blades, the other way round, dropped tip down from the gallery rail", n: 7, mean: 1.05, sd: 0.05, height: 2, seen: []string{"floated down"}, chance: 0.7},
+	}},
+	{pattern: "marshmill", name: "Marsh mill on a skewer", thrower: "Bram, ticket office", sheet: tag, day: 325, step: 21, tweaks: []tweak{
+		{set: map[string]float64{"pin_radius": 2.5}, why: "On a skewer that was only broken off", n: 5, mean: 3.1, sd: 1.2, seen: []string{"did not start"}, chance: 0.9},
+		{set: map[string]float64{"pin_radius": 0.6}, why: "The skewer whittled to 0.6 mm and blunted", n: 8, mean: 17, sd: 3, seen: []string{"turned steadily"}, chance: 0.8},
 	}},
 }
 

@@ -16,6 +16,9 @@ const notedShare, foretoldShare = 0.5, 0.1
 // of where nineteen of twenty trials were predicted, or another mode than any predicted
 // one. It is "" when both agree, or too little was logged.
 func (w *Way) Disagrees(p Prediction, log []Noted) string {
+	if w.About != nil {
+		log = slices.DeleteFunc(slices.Clone(log), func(n Noted) bool { return !w.About(p, n) })
+	}
 	var out string
 	add := func(s string) {
 		if out != "" {

@@ -32,6 +32,8 @@ type Way struct {
 	Accuracy   string      `json:"accuracy"` // of its predictions, in a sentence
 	Constants  []Constant  `json:"constants"`
 	Limits     []string    `json:"limits"`
+	// About tells whether a prediction is about such a trial; nil where it is about all of them.
+	About func(Prediction, Noted) bool `json:"-"`
 	// Fits refuses conditions that do not go together, with a *given.Error; nil when all do.
 	Fits func(Conditions) error `json:"-"`
 }

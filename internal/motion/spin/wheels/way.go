@@ -158,6 +158,9 @@ func way() motion.Way {
 		},
 		Accuracy:  "for a fall to a fifth, blown to between 0.6 and 1.5 times until rates of your own have been learnt from",
 		Constants: constants(), Limits: limits(),
+		About: func(p motion.Prediction, n motion.Noted) bool {
+			return len(p.Outcomes) > 0 && (p.Outcomes[0].ID == Fall) == (n.Kind == drop)
+		},
 	}
 }
 
@@ -174,8 +177,9 @@ func gapFields() []motion.Field {
 func invent(r *rand.Rand, m toys.Meant) (motion.Noted, string) {
 	n := motion.Noted{Kind: blow, Read: map[string]float64{}, Under: map[string]string{"drive": drives[byBreath].Label, "breath": breaths[1].label, "up": "the open side"}}
 	v := math.Max(0.2*m.Mean, m.Mean+m.SD*r.NormFloat64())
-	if h, dropped := m.More[Height]; dropped {
+	if h := m.More[Height]; h > 0 {
 		n.Kind, n.Under["drive"] = drop, drives[byFall].Label
+		n.Under["up"] = "the tip"
 		n.Read[Fall], n.Read[Height] = math.Round(100*v)/100, h
 	} else {
 		n.Read[Rate] = math.Round(10*v) / 10
