@@ -96,7 +96,7 @@ func TestAFlapperOnAFinger(t *testing.T) {
 	p.quiet()
 }
 
-// From the key on a slider to the repainted wings, flapper and token: 100 ms for 95 of 100
+// From the key on a slider to the repainted wings, flapper, token and wheel: 100 ms for 95 of 100
 // moves is the bar; the test allows three times that. While it beats at least thirty
 // pictures a second are painted, and none at rest.
 func TestSpeedOfABeat(t *testing.T) {
@@ -107,6 +107,8 @@ func TestSpeedOfABeat(t *testing.T) {
 		{"16", "Tube made for a girth of", `document.querySelector("[data-hands]").parentElement`},
 		{"17", "Point moved to the right", `document.querySelector("[data-token]")`},
 		{"18", "Halves stand apart", `document.querySelector("[data-token]")`},
+		{"19", "Blades lie over to", `document.querySelector("[data-wheel]")`},
+		{"21", "Blades lie over to", `document.querySelector("[data-wheel]")`},
 	} {
 		p.visit(h.url + "/bench/" + c.build + "/set?look=motion")
 		p.until("the mat", c.drawn)
@@ -121,7 +123,7 @@ func TestSpeedOfABeat(t *testing.T) {
 		see.observe(document.querySelector("main"), { subtree: true, childList: true, attributes: true, characterData: true });
 		requestAnimationFrame(function step(now) { frames++; if (now - from < 2000) requestAnimationFrame(step); else { see.disconnect(); done(seen.size / 2); } });
 	})`
-	for _, c := range []struct{ build, start, stop string }{{"15", "Let it beat", "Stop"}, {"16", "Let it beat", "Stop"}, {"17", "Play slowly", "Stop"}} {
+	for _, c := range []struct{ build, start, stop string }{{"15", "Let it beat", "Stop"}, {"16", "Let it beat", "Stop"}, {"17", "Play slowly", "Stop"}, {"19", "Play slowly", "Stop"}} {
 		p.visit(h.url + "/bench/" + c.build + "/set?look=motion")
 		p.sees("Predicted:")
 		p.clicks(c.start)

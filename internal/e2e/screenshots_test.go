@@ -31,7 +31,7 @@ func TestScreenshots(t *testing.T) {
 		{"study", "/study/flapper", 1280, 800},
 		{"bench-flight", "/bench/2/set?look=motion", 1280, 800},
 		{"bench-tune", "/bench/6/tune", 1280, 800},
-		{"bench-bars", "/bench/1/tune?view=bars", 1280, 800},
+		{"bench-wheel", "/bench/19/set?look=motion", 1280, 1150},
 		{"papers", "/papers", 1280, 800},
 		{"papers-get", "/papers/get", 1280, 800},
 		{"bench-hop", "/bench/11/set?look=motion", 1280, 800},

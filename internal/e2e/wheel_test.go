@@ -57,86 +57,101 @@ func TestAnUnevenWheel(t *testing.T) {
 			p.fills("Height", "297")
 			p.clicks("Begin folding")
 			p.at("/bench/1/fold/1")
-			p.types(kb.ArrowRight)
-			p.at("/bench/1/fold/2")
-			// The first crease should be a ridge: two taps make it a valley.
-			ray := `document.querySelectorAll("[data-ray]")[0]`
-			eval[bool](p, `(`+ray+`.click(), true)`)
-			p.until("a ridge is right", ray+`.dataset.ray === "right"`)
-			eval[bool](p, `(`+ray+`.click(), true)`)
-			p.until("a valley is marked", ray+`.dataset.ray === "wrong"`)
-			p.sees("should be a ridge", "1 crease stands the wrong way")
-			for range 16 {
-				p.types(kb.ArrowRight)
-			}
-			p.at("/bench/1/fold/18")
-			p.sees("Press again in single layers", "0 of 14 pressed again", "made through 10 layers")
-			eval[bool](p, `(document.querySelector("[data-aid=list] input[type=checkbox]").click(), true)`)
-			p.sees("1 of 14 pressed again")
-			p.types(kb.ArrowRight)
-			p.at("/bench/1/fold/19")
-			p.sees("Press and twist with both hands", "turn clockwise, and press")
-			p.types(kb.ArrowRight)
-			p.at("/bench/1/fold/20")
-			p.types(kb.ArrowRight)
-			p.at("/bench/1/set")
-			p.sees("turns a second", "Blunt the point first", "Blades stand evenly")
+			foldsTheWheel(p)
 			p.visit(h.url + "/bench/1/set?look=motion")
-			p.sees("It turns clockwise, seen from the breath", "Evening out")
-			counts := []string{"3.5", "5", "5.5", "6", "5"}
-			for i, v := range counts {
-				p.fills(fmt.Sprintf("%d to %d", i+1, (i+1)%5+1), v)
-			}
-			p.clicks("Take these counts")
-			p.sees("folds of spread about a mean of 5", "Move blade")
-			p.until("a spread of the counts", `Math.abs(Number(document.querySelector("[data-even] .figure")?.innerText) - 0.84) < 0.011`)
-			p.until("one blade is marked", `document.querySelector("[data-heavy]") && document.querySelector("[data-move-first]")`)
-			moves := 0
-			for ; moves < 4; moves++ {
-				if !eval[bool](p, `!!document.querySelector("[data-move-first]")`) {
-					break
-				}
-				was := eval[string](p, `document.querySelector("[data-move-first]").innerText`)
-				spread := eval[float64](p, `Number(document.querySelector("[data-even] .figure").innerText)`)
-				eval[bool](p, `([...document.querySelectorAll("[data-even] button")].at(-1).click(), true)`)
-				p.until("the next move", fmt.Sprintf(`document.querySelector("[data-move-first]")?.innerText !== %q`, was))
-				if now := eval[float64](p, `Number(document.querySelector("[data-even] .figure").innerText)`); now > spread {
-					t.Errorf("%s: the spread goes from %v to %v", was, spread, now)
-				}
-			}
-			p.sees("No blade stands off by half a fold")
+			evensOut(p)
 			// It turns at the computed rate, also under the stroboscope.
 			p.clicks("Play slowly")
 			p.until("it turns", `Number(document.querySelector("[data-turned]")?.dataset.turned) > 5`)
 			p.clicks("Stop")
-			p.clicks("Blow at it or drop it")
-			p.at("/bench/1/try")
-			p.sees("Not tried yet", "Take turns and rest", "Flashing light")
-			for _, v := range []string{"6.5", "7", "6.8"} {
-				p.fills("Turns a second", v)
-				p.types(kb.Enter)
-				p.sees("The trial of " + v)
-				p.until("an empty field", `document.querySelector("form input[data-quick]").value === ""`)
-			}
-			p.clicks("Drop")
-			for range 2 {
-				p.fills("Time to the floor", "1.2")
-				p.types(kb.Enter)
-				p.sees("The trial of 1.2")
-				p.until("an empty field", `document.querySelector("form input[data-quick]").value === ""`)
-			}
-			p.clicks("What to change next")
-			p.at("/bench/1/tune")
-			p.sees("Learnt from 3 of your own")
-			p.clicks("Four ways to try it")
-			p.until("four cells", `document.querySelectorAll("[data-cell]").length === 4`)
-			p.sees("measured, 3 trials")
-			p.clicks("Other numbers of blades")
-			p.sees("Other numbers of blades from the same sheet", "5, yours", "Layers of the pack")
-			p.clicks("Search")
+			blowsDropsAndTunes(p)
 			p.quiet()
 		})
 	}
+}
+
+// foldsTheWheel goes through the steps that have aids.
+func foldsTheWheel(p *person) {
+	p.types(kb.ArrowRight)
+	p.at("/bench/1/fold/2")
+	// The first crease should be a ridge: two taps make it a valley.
+	ray := `document.querySelectorAll("[data-ray]")[0]`
+	eval[bool](p, `(`+ray+`.click(), true)`)
+	p.until("a ridge is right", ray+`.dataset.ray === "right"`)
+	eval[bool](p, `(`+ray+`.click(), true)`)
+	p.until("a valley is marked", ray+`.dataset.ray === "wrong"`)
+	p.sees("should be a ridge", "1 crease stands the wrong way")
+	for range 16 {
+		p.types(kb.ArrowRight)
+	}
+	p.at("/bench/1/fold/18")
+	p.sees("Press again in single layers", "0 of 14 pressed again", "made through 10 layers")
+	eval[bool](p, `(document.querySelector("[data-aid=list] input[type=checkbox]").click(), true)`)
+	p.sees("1 of 14 pressed again")
+	p.types(kb.ArrowRight)
+	p.at("/bench/1/fold/19")
+	p.sees("Press and twist with both hands", "turn clockwise, and press")
+	p.types(kb.ArrowRight)
+	p.at("/bench/1/fold/20")
+	p.types(kb.ArrowRight)
+	p.at("/bench/1/set")
+	p.sees("turns a second", "Blunt the point first", "Blades stand evenly")
+}
+
+// evensOut types counts and moves one blade after the other, as it is told.
+func evensOut(p *person) {
+	p.sees("It turns clockwise, seen from the breath", "Evening out")
+	counts := []string{"3.5", "5", "5.5", "6", "5"}
+	for i, v := range counts {
+		p.fills(fmt.Sprintf("%d to %d", i+1, (i+1)%5+1), v)
+	}
+	p.clicks("Take these counts")
+	p.sees("folds of spread about a mean of 5", "Move blade")
+	p.until("a spread of the counts", `Math.abs(Number(document.querySelector("[data-even] .figure")?.innerText) - 0.84) < 0.011`)
+	p.until("one blade is marked", `document.querySelector("[data-heavy]") && document.querySelector("[data-move-first]")`)
+	moves := 0
+	for ; moves < 4; moves++ {
+		if !eval[bool](p, `!!document.querySelector("[data-move-first]")`) {
+			break
+		}
+		was := eval[string](p, `document.querySelector("[data-move-first]").innerText`)
+		spread := eval[float64](p, `Number(document.querySelector("[data-even] .figure").innerText)`)
+		eval[bool](p, `([...document.querySelectorAll("[data-even] button")].at(-1).click(), true)`)
+		p.until("the next move", fmt.Sprintf(`document.querySelector("[data-move-first]")?.innerText !== %q`, was))
+		if now := eval[float64](p, `Number(document.querySelector("[data-even] .figure").innerText)`); now > spread {
+			p.t.Errorf("%s: the spread goes from %v to %v", was, spread, now)
+		}
+	}
+	p.sees("No blade stands off by half a fold")
+}
+
+// blowsDropsAndTunes logs both and looks at what they say.
+func blowsDropsAndTunes(p *person) {
+	p.clicks("Blow at it or drop it")
+	p.at("/bench/1/try")
+	p.sees("Not tried yet", "Take turns and rest", "Flashing light")
+	for _, v := range []string{"6.5", "7", "6.8"} {
+		p.fills("Turns a second", v)
+		p.types(kb.Enter)
+		p.sees("The trial of " + v)
+		p.until("an empty field", `document.querySelector("form input[data-quick]").value === ""`)
+	}
+	p.clicks("Drop")
+	for range 2 {
+		p.fills("Time to the floor", "1.2")
+		p.types(kb.Enter)
+		p.sees("The trial of 1.2")
+		p.until("an empty field", `document.querySelector("form input[data-quick]").value === ""`)
+	}
+	p.clicks("What to change next")
+	p.at("/bench/1/tune")
+	p.sees("Learnt from 3 of your own")
+	p.clicks("Four ways to try it")
+	p.until("four cells", `document.querySelectorAll("[data-cell]").length === 4`)
+	p.sees("measured, 3 trials")
+	p.clicks("Other numbers of blades")
+	p.sees("Other numbers of blades from the same sheet", "5, yours", "Layers of the pack")
+	p.clicks("Search")
 }
 
 // The screen flashes only when somebody has said that nobody minds, and stops by a key.

@@ -15,15 +15,8 @@ func (p *Pattern) Called(name string) string {
 			return w
 		}
 	}
-	if p.Shape != nil && len(name) == 2 && name[1] >= '1' && name[1] <= '8' {
-		switch name[0] {
-		case 'P':
-			return "corner " + name[1:]
-		case 'M':
-			return "the middle of side " + name[1:]
-		case 'E':
-			return "side " + name[1:]
-		}
+	if w, ok := basis.OfShape(name); ok && p.Shape != nil {
+		return w
 	}
 	if strings.HasPrefix(name, CutEdge) {
 		return CutEdge
