@@ -42,6 +42,14 @@ type Load struct {
 	G  float64
 }
 
+// Spot is where a spot of the sheet is in space; false where it is not on the paper any more.
+func (p Pose) Spot(at geom.Vec) (geom.Vec3, bool) {
+	for _, f := range p.State.FacetsAtSheet(at) {
+		return p.At[f].Apply(geom.Vec3{X: at.X, Y: at.Y}), true
+	}
+	return geom.Vec3{}, false
+}
+
 // Standing evaluates a replay's last good state in the round: creases opened, leaves
 // parted, paper bent and curled, layers slid, with all that is fixed to it.
 func Standing(r *sequence.Replay) Pose { return StandingAt(r, r.Openings) }

@@ -26,6 +26,9 @@ func Next(d sequence.Done) Overlay {
 		k.fold()
 	case sequence.OpPinch, sequence.OpTransfer:
 		k.touch()
+	case sequence.OpRays:
+		k.several()
+		k.rays()
 	default:
 		k.several()
 	}
@@ -246,6 +249,23 @@ func (o *Overlay) frame(b geom.Box) {
 		grow(s.around())
 	}
 	o.View = view(b)
+}
+
+// rays shows the first of the folds through the middle: the second corner goes over to the
+// last one, and back.
+func (k *sketch) rays() {
+	n := len(k.d.Lines)
+	if n < 6 {
+		return
+	}
+	middle := k.box.Centre()
+	rim := func(s geom.Segment) geom.Vec {
+		if s.A.Dist(middle) > s.B.Dist(middle) {
+			return s.A
+		}
+		return s.B
+	}
+	k.arrow("unfold", rim(k.d.Lines[2]), rim(k.d.Lines[n-2]))
 }
 
 func (k *sketch) fold() {

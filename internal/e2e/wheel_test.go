@@ -20,6 +20,8 @@ func TestWheelsOfEveryNumber(t *testing.T) {
 		p.fills("Height", size[1])
 		p.clicks("Begin folding")
 		bench := fmt.Sprintf("/bench/%d", i+1)
+		p.at(bench + "/paper")
+		p.clicks("Fold it")
 		p.at(bench + "/fold/1")
 		p.sees("5 times", "10 creases run out")
 		for n := 3; n <= 8; n++ {
@@ -56,6 +58,9 @@ func TestAnUnevenWheel(t *testing.T) {
 			p.fills("Width", "210")
 			p.fills("Height", "297")
 			p.clicks("Begin folding")
+			p.at("/bench/1/paper")
+			p.sees("First 5 equal sides", "Pentagon, the customary mark", "Print it at true size")
+			p.clicks("Fold it")
 			p.at("/bench/1/fold/1")
 			foldsTheWheel(p)
 			p.visit(h.url + "/bench/1/set?look=motion")

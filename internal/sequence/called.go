@@ -15,9 +15,6 @@ func (p *Pattern) Called(name string) string {
 			return w
 		}
 	}
-	if w, ok := basis.OfShape(name); ok && p.Shape != nil {
-		return w
-	}
 	if strings.HasPrefix(name, CutEdge) {
 		return CutEdge
 	}

@@ -79,6 +79,13 @@ func CreepRound(n int, thicknessMM float64) float64 {
 	return float64(n-1) * math.Pi * thicknessMM / 2
 }
 
+// FoldingLimit is how long paper must be at least to be halved n times in one direction, mm:
+// π t (2ⁿ + 4)(2ⁿ − 1) / 6, by the lengths of all folds.
+func FoldingLimit(n int, thicknessMM float64) float64 {
+	k := math.Exp2(float64(n))
+	return math.Pi * thicknessMM / 6 * (k + 4) * (k - 1)
+}
+
 // CreaseDrift is how far off a crease through n layers lies in the outermost one, mm, at most:
 // it is made in the middle of what the layers shift.
 func CreaseDrift(n int, thicknessMM float64) float64 { return CreepRound(n, thicknessMM) / 2 }

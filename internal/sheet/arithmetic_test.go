@@ -73,6 +73,10 @@ func TestSheetArithmeticReference(t *testing.T) {
 		close(t, "error after cycles", divide.AfterFolds(5, c.cycles*len(divide.Halvings(c.n))), c.want, 5e-4)
 	}
 	close(t, "drift", divide.Drift(0.3), 0.346, 5e-4)
+	for n, want := range map[int]float64{3: 4.40, 5: 58.43, 7: 877.76} {
+		close(t, "folding limit", sheet.FoldingLimit(n, 0.1), want, 0.005)
+	}
+	close(t, "folding limit of one fold", sheet.FoldingLimit(1, 0.1), math.Pi*0.1, 1e-9)
 	for n, want := range map[int][2]float64{2: {0.157, 0.1}, 4: {0.471, 0.3}, 8: {1.10, 0.7}, 16: {2.36, 1.5}} {
 		close(t, "creep, round", sheet.CreepRound(n, 0.1), want[0], 0.005)
 		close(t, "creep, flat", sheet.CreepFlat(n, 0.1), want[1], 1e-9)

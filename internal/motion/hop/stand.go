@@ -78,10 +78,10 @@ func swings(d sequence.Done) (geom.Vec, bool) {
 
 // ahead is the way from the hip to the nose, as the toy stands.
 func ahead(r *sequence.Replay, p body.Pose) (geom.Vec3, bool) {
-	nose, ok := spotIn(p, r.Landmarks[r.Pattern.Head(headNose)])
+	nose, ok := p.Spot(r.Landmarks[r.Pattern.Head(headNose)])
 	long := longest(r.Lines[spring(r.Pattern, 0)])
-	a, fine := spotIn(p, long.A)
-	b, also := spotIn(p, long.B)
+	a, fine := p.Spot(long.A)
+	b, also := p.Spot(long.B)
 	if !ok || !fine || !also || a.Dist(b) < geom.Distinct {
 		return nose, false
 	}
@@ -90,13 +90,6 @@ func ahead(r *sequence.Replay, p body.Pose) (geom.Vec3, bool) {
 	d = d.Sub(along.Scale(d.Dot(along)))
 	d.Z = 0
 	return d.Unit(), d.Len() > geom.Distinct
-}
-
-func spotIn(p body.Pose, at geom.Vec) (geom.Vec3, bool) {
-	for _, f := range p.State.FacetsAtSheet(at) {
-		return p.At[f].Apply(geom.Vec3{X: at.X, Y: at.Y}), true
-	}
-	return geom.Vec3{}, false
 }
 
 // below tells whether the pleat hangs below the plane of the body.

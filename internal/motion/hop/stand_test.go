@@ -31,7 +31,7 @@ func TestHoppersStand(t *testing.T) {
 		forward, _ := ahead(r, stands.Pose)
 		place := func(which int) float64 { // of a crease of the pleat, out of the plane of the body
 			c := longest(r.Lines[spring(p, which)])
-			v, ok := spotIn(stands.Pose, c.Mid())
+			v, ok := stands.Pose.Spot(c.Mid())
 			if !ok {
 				t.Fatalf("%s: the pleat is not on the paper", p.ID)
 			}

@@ -3,6 +3,7 @@
 package toys
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"strings"
@@ -61,6 +62,16 @@ func (t *Toys[T]) Toy(knobs map[string]float64) (T, error) {
 		t.mu.Unlock()
 	}
 	return k.toy, k.err
+}
+
+// At is the toy at knob values, with all of these; the context's error when the asker has
+// gone.
+func (t *Toys[T]) At(ctx context.Context, knobs map[string]float64) (toy T, values map[string]float64, err error) {
+	if err = ctx.Err(); err != nil {
+		return toy, nil, err
+	}
+	toy, err = t.Toy(knobs)
+	return toy, t.Values(knobs), err
 }
 
 func (t *Toys[T]) fold(knobs map[string]float64) (out kept[T]) {

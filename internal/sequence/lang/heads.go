@@ -5,6 +5,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 
 	"tussock/internal/fold"
@@ -189,7 +190,7 @@ func (p *Parser) ngon() {
 	p.wanted[name] = true
 	p.shape(sheet.NGon(int(k.Default), p.Ranged("the side in mm", 20, 2000), sheet.PlainGSM, sheet.PlainThicknessMM))
 	for n := 1; n <= int(k.Max); n++ { // a sheet with fewer corners lacks the last of them
-		p.names[fmt.Sprint("P", n)], p.names[fmt.Sprint("M", n)], p.names[fmt.Sprint("E", n)] = sequence.APoint, sequence.APoint, sequence.ALine
+		p.corner(n)
 	}
 }
 
@@ -199,8 +200,18 @@ func (p *Parser) shape(s sheet.Sheet, err error) {
 	}
 	p.pat.WidthMM, p.pat.HeightMM, p.pat.Shape = s.WidthMM, s.HeightMM, s.Shape
 	for i := range s.Shape.Corners {
-		n := fmt.Sprint(i + 1)
-		p.names["P"+n], p.names["M"+n], p.names["E"+n] = sequence.APoint, sequence.APoint, sequence.ALine
+		p.corner(i + 1)
+	}
+}
+
+// corner makes the names of one corner of an outline, of the side after it and its middle.
+func (p *Parser) corner(n int) {
+	for name, q := range map[string]struct {
+		kind  sequence.NameKind
+		words string
+	}{"P": {sequence.APoint, "corner"}, "M": {sequence.APoint, "the middle of side"}, "E": {sequence.ALine, "side"}} {
+		name += strconv.Itoa(n)
+		p.names[name], p.pat.MadeWords[name] = q.kind, fmt.Sprintf("%s %d", q.words, n)
 	}
 }
 

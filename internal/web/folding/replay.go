@@ -61,6 +61,7 @@ type folded struct {
 	replay   *sequence.Replay
 	measured body.Flat
 	view     *ReplayView
+	toy      *ToyView // as it is folded, where last bends do not show; else nil
 }
 
 // Replay is the cached way from pattern, sheet and knobs to pictures and numbers. What
@@ -90,11 +91,17 @@ func (s *Routes) Replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 		}
 		f.replay = p.Run(sh, base.Knobs)
 		f.view, f.measured = viewReplay(f.replay, base)
+		if f.view.OK && ways.For(p).Show == nil {
+			f.toy = viewToy(f.replay, f.measured)
+		}
 		s.folds.Add(baseKey, f, f.view)
 	}
 	v := *f.view
 	v.Knobs = setup.Knobs
-	if v.OK {
+	switch {
+	case f.toy != nil:
+		v.Toy = f.toy
+	case v.OK:
 		bent := *f.replay
 		bent.Values = maps.Clone(bent.Values)
 		maps.Copy(bent.Values, setup.Knobs)
@@ -117,9 +124,7 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 	v := &ReplayView{Pattern: r.Pattern.ID, Title: r.Pattern.Title, Sheet: setup.Sheet, Size: sheet.NameOf(setup.Sheet.WidthMM, setup.Sheet.HeightMM),
 		Knobs: setup.Knobs, OK: r.Err == nil, Sound: r.Err == nil, Advice: []AdviceView{}, Start: draw.At(r, 0), Steps: []StepView{}}
 	v.Start.Balance(body.Measure(r.Start).CoM)
-	if r.Sheet.Shape != nil && r.Sheet.Shape.Kind == "ngon" {
-		v.Corners = len(r.Sheet.Outline())
-	}
+	v.Corners = regular(r.Sheet.Shape)
 	if s, err := setup.Sheet.Plain(); err == nil {
 		v.Nearly = r.Pattern.Nearly(s)
 	}
@@ -164,6 +169,14 @@ func viewReplay(r *sequence.Replay, setup bench.Setup) (*ReplayView, body.Flat) 
 		}
 	}
 	return v, measured
+}
+
+// regular is how many corners an outline with equal sides has, 0 for any other.
+func regular(s *sheet.Shape) int {
+	if s == nil || s.Kind != "ngon" {
+		return 0
+	}
+	return len(s.Corners)
 }
 
 // creases are those that a sheet brings along.

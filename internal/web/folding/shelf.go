@@ -50,7 +50,7 @@ func (s *Routes) listPatterns(context.Context, *struct{}) (*answer.Body[[]Patter
 	for _, p := range all {
 		v := PatternView{ID: p.ID, Title: p.Title, Moves: p.Moves, Way: ways.For(p).Name, Good: p.Good, Show: p.Show, Minutes: p.Minutes,
 			WidthMM: p.WidthMM, HeightMM: p.HeightMM, Size: sheet.NameOf(p.WidthMM, p.HeightMM),
-			MinRatio: p.MinRatio, MaxRatio: p.MaxRatio, Steps: len(p.Steps), Knobs: viewKnobs(p)}
+			MinRatio: p.MinRatio, MaxRatio: p.MaxRatio, Corners: regular(p.Shape), Steps: len(p.Steps), Knobs: viewKnobs(p)}
 		c, err := s.Card(p, bench.Setup{Sheet: bench.PlainPaper(p.WidthMM, p.HeightMM)})
 		if err != nil {
 			return nil, answer.AsProblem(err, "")

@@ -47,6 +47,7 @@ type PatternView struct {
 	Size     string        `json:"size" doc:"name of the sheet it was written for"`
 	MinRatio float64       `json:"min_ratio"`
 	MaxRatio float64       `json:"max_ratio"`
+	Corners  int           `json:"corners" doc:"of the regular outline that is cut from a sheet first; 0 where it is folded as it is"`
 	Steps    int           `json:"steps"`
 	Thickest int           `json:"thickest" doc:"layers in the thickest stack"`
 	Knobs    []KnobView    `json:"knobs"`

@@ -34,7 +34,9 @@ export function Start() {
     // A sheet that must be made first is made first; one that is too small says so.
     onSuccess: ({ build: b, small }) => {
       noteUndo(`${b.name} is begun`, { do: "bin build", id: b.id });
-      return navigate(`/bench/${b.id}/${b.setup.sheet.way || small ? "paper" : "fold/1"}`);
+      return navigate(
+        `/bench/${b.id}/${b.setup.sheet.way || small || (p?.corners ?? 0) > 0 ? "paper" : "fold/1"}`,
+      );
     },
   });
   // When the pattern cannot be folded on the sheet, there may be a way to one that does.
@@ -86,8 +88,14 @@ export function Start() {
           )
         )}
         <p className="mt-2 text-quiet">
-          Made for {p.size ? `${p.size}, ` : "a sheet of "}
-          {sheetSize(p.width_mm, p.height_mm, units)}
+          {p.corners > 0 ? (
+            `Made from a sheet with ${p.corners} equal sides, as large as yours gives: how to get it is told first`
+          ) : (
+            <>
+              Made for {p.size ? `${p.size}, ` : "a sheet of "}
+              {sheetSize(p.width_mm, p.height_mm, units)}
+            </>
+          )}
           {p.max_ratio > 0 &&
             (p.max_ratio - p.min_ratio < 0.01
               ? `; works on squares only`

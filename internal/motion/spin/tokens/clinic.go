@@ -7,6 +7,7 @@ import (
 
 	"tussock/internal/geom"
 	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
 	"tussock/internal/order"
 	"tussock/internal/say"
 )
@@ -331,7 +332,7 @@ func (w *Workbench) better(knobs map[string]float64, s set, of func(set) float64
 		}
 		for _, sign := range []float64{-1, 1} {
 			c := w.Change(knobs, l.Name, sign*math.Max(l.Step, (l.Max-l.Min)/8))
-			t, err := w.at(context.Background(), merged(knobs, c))
+			t, err := w.at(context.Background(), toys.With(knobs, c))
 			if err != nil || c.From == c.To {
 				continue
 			}
@@ -343,19 +344,9 @@ func (w *Workbench) better(knobs map[string]float64, s set, of func(set) float64
 	return best, by, ok
 }
 
-func merged(knobs map[string]float64, c motion.Change) map[string]float64 {
-	out := map[string]float64{c.Knob: c.To}
-	for k, v := range knobs {
-		if k != c.Knob {
-			out[k] = v
-		}
-	}
-	return out
-}
-
 // outlookOf is the outlook after a change; nil when it cannot be folded.
 func (w *Workbench) outlookOf(c motion.Change, knobs map[string]float64) *motion.Outlook {
-	o, err := w.Outlook(context.Background(), merged(knobs, c))
+	o, err := w.Outlook(context.Background(), toys.With(knobs, c))
 	if err != nil {
 		return nil
 	}

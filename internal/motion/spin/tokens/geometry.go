@@ -84,7 +84,7 @@ func Of(r *sequence.Replay) (Geometry, error) {
 	if g.Hangs = name == ""; g.Hangs {
 		name = r.Pattern.Head(headHangs)
 	}
-	rests, ok := spotIn(g.pose, r.Landmarks[name])
+	rests, ok := g.pose.Spot(r.Landmarks[name])
 	if name == "" || !ok {
 		return g, ErrNoPoint
 	}
@@ -100,7 +100,7 @@ func Of(r *sequence.Replay) (Geometry, error) {
 	}
 	g.around()
 	g.trace()
-	if mark, ok := spotIn(g.pose, r.Landmarks[r.Pattern.Head(headMark)]); ok && r.Pattern.Head(headMark) != "" {
+	if mark, ok := g.pose.Spot(r.Landmarks[r.Pattern.Head(headMark)]); ok && r.Pattern.Head(headMark) != "" {
 		at := g.frame.plan(mark)
 		g.Mark = &at
 	}
@@ -125,7 +125,7 @@ func (g *Geometry) faces(rests, com geom.Vec3) frame {
 	}
 	// One that hangs is seen with the first spot of its rim to the left.
 	if first := g.replay.Pattern.Head(headRim); g.Hangs && first != "" {
-		if at, ok := spotIn(g.pose, g.replay.Landmarks[first]); ok && at.Sub(rests).Dot(right) > 0 {
+		if at, ok := g.pose.Spot(g.replay.Landmarks[first]); ok && at.Sub(rests).Dot(right) > 0 {
 			right = right.Scale(-1)
 		}
 	}
@@ -195,7 +195,7 @@ func (g *Geometry) around() {
 		}
 	}
 	for i, name := range g.replay.Pattern.Heads(headRim) {
-		at, ok := spotIn(g.pose, g.replay.Landmarks[name])
+		at, ok := g.pose.Spot(g.replay.Landmarks[name])
 		if !ok {
 			continue
 		}

@@ -7,7 +7,6 @@ import (
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
-	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )
 
@@ -108,7 +107,7 @@ const leastPointMM = 1.0
 // else, on its side.
 func point(r *sequence.Replay, names []string) string {
 	p := body.Standing(r)
-	at, ok := spotIn(p, r.Landmarks[names[0]])
+	at, ok := p.Spot(r.Landmarks[names[0]])
 	if !ok {
 		return fmt.Sprintf("%s is not on the paper any more, so the toy cannot stand on it", r.Pattern.Called(names[0]))
 	}
@@ -134,12 +133,4 @@ func there(r *sequence.Replay, names []string) string {
 		}
 	}
 	return ""
-}
-
-// spotIn is where a spot of the sheet is in space.
-func spotIn(p body.Pose, at geom.Vec) (geom.Vec3, bool) {
-	for _, f := range p.State.FacetsAtSheet(at) {
-		return p.At[f].Apply(geom.Vec3{X: at.X, Y: at.Y}), true
-	}
-	return geom.Vec3{}, false
 }

@@ -52,10 +52,7 @@ func (b blade) at(r, u, rate float64) (thrust, torque float64) {
 		return 0, 0
 	}
 	meets := (u*b.cos - rate*r*b.sin) / math.Sqrt(speed2)
-	n := 0.0
-	if meets != 0 {
-		n = math.Copysign(1/(plateA+plateB/math.Abs(meets)), meets)
-	}
+	n := meets / (plateA*math.Abs(meets) + plateB)
 	q := air.AirDensity / 2 * speed2 * b.Chord * float64(b.Blades)
 	return q * (n*b.cos + friction*b.sin), q * (n*b.sin - friction*b.cos) * r
 }
@@ -97,7 +94,7 @@ func (w Wheel) freeStrips() float64 {
 	for w.Torque(1, hi/w.Outer) > 0 && hi < 200 {
 		lo, hi = hi, hi*1.5
 	}
-	for range 40 {
+	for range 22 {
 		if mid := (lo + hi) / 2; w.Torque(1, mid/w.Outer) > 0 {
 			lo = mid
 		} else {
@@ -169,6 +166,7 @@ func (w Wheel) Blown(b Breath, pin, rate float64) float64 { return w.jet(b, pin)
 type jet struct {
 	blade
 	u, held float64         // speed there, m/s; what the pin holds back, N m
+	still   float64         // what still air holds back, over the square of the rate
 	r, part [strips]float64 // of each strip, and the part of it that is in the jet
 	dr      float64
 }
@@ -181,6 +179,10 @@ func (w Wheel) jet(b Breath, pin float64) *jet {
 		x := (r - b.Aim) / wide
 		j.r[i], j.part[i] = r, math.Min(1, wide/(2*math.Sqrt(math.Pi)*r)*math.Exp(-x*x))
 	}
+	for i, r := range j.r { // a blade meets still air at one angle, whatever its rate
+		_, q := j.at(r, 0, 1)
+		j.still += held * (1 - j.part[i]) * q * j.dr
+	}
 	j.held = w.Rub(pin, air.AirDensity*math.Pi*b.Mouth*b.Mouth/4*b.Speed*b.Speed)
 	return j
 }
@@ -189,10 +191,9 @@ func (j *jet) torque(rate float64) float64 {
 	sum := 0.0
 	for i, r := range j.r {
 		_, in := j.at(r, j.u, rate)
-		_, still := j.at(r, 0, rate)
-		sum += caught*j.part[i]*in + held*(1-j.part[i])*still
+		sum += j.part[i] * in
 	}
-	return sum*j.dr - j.held
+	return caught*sum*j.dr + j.still*rate*math.Abs(rate) - j.held
 }
 
 // Turns is the rate that a breath keeps it at; false where it does not start.

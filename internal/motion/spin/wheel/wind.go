@@ -17,7 +17,7 @@ type Polar struct {
 
 // Past the rate at which nothing drives it the strips say too much of what they take: the
 // loading has a pole. The table ends there and is held.
-const polarPoints, pastFree = 24, 1.15
+const polarPoints, pastFree = 18, 1.15
 
 // Polar of a wheel.
 func (w Wheel) Polar() Polar {
@@ -136,9 +136,9 @@ type Moment struct{ T, Fallen, Speed, Rate float64 }
 // Drop is a fall from a height out of the hand, without a turn: Newton's laws for falling and
 // turning. drag multiplies what holds it up. The last moment is at the floor.
 func (p Polar) Drop(height, inertia, drag float64) []Moment {
-	const dt, most = 0.004, 60.0
+	const dt, most = 0.006, 60.0
 	now := Moment{}
-	out := []Moment{now}
+	out := make([]Moment, 1, 512)
 	for now.T < most {
 		up := drag * p.Thrust(now.Speed, now.Rate)
 		q := p.Torque(now.Speed, now.Rate)

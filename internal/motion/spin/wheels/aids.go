@@ -37,7 +37,7 @@ func aids(r *sequence.Replay) map[int]motion.Aid {
 			pack = append(pack, motion.AidItem{Label: say.Capital(creaseWords(r, d)), Says: fmt.Sprintf("made through %d layers: in the outermost one it lies up to %s off", n, say.MM(sheet.CreaseDrift(n, r.Sheet.ThicknessMM), 1))})
 			if slanted(r, d) {
 				tapers++
-				out[d.No] = curve(tapers)
+				out[d.No] = curve(r, tapers, n)
 			}
 		case sequence.OpPart:
 			if len(pack) > 0 {
@@ -127,10 +127,13 @@ const bendDeg = 20.0
 const strips = 8
 
 // curve is a blade from its edge after so many tapers: it has bent along each of them.
-func curve(tapers int) motion.Aid {
+func curve(r *sequence.Replay, tapers, layers int) motion.Aid {
 	const strip = 10.0
 	a := motion.Aid{Kind: "curve", Title: "How the curve grows",
 		Says: fmt.Sprintf("The blade from its rim, bent along %d of %d tapers by some %d° each: it should bow by about %d° so far.", tapers, strips-1, int(bendDeg), int(bendDeg)*tapers)}
+	if wide, least := packMM(r)/strips, sheet.FoldingLimit(1, float64(layers)*r.Sheet.ThicknessMM); wide < least {
+		a.Says += fmt.Sprintf(" A strip is only %s wide, and a pack of %d layers folds over from %s on: score these lines instead.", say.MM(wide, 1), layers, say.MM(least, 1))
+	}
 	now, dir := geom.Vec{X: 0, Y: 0}, 0.0
 	line := []float64{0, 0}
 	for k := range strips {
@@ -143,6 +146,14 @@ func curve(tapers int) motion.Aid {
 	}
 	a.Lines = []motion.AidLine{{Points: line, Heavy: true}, {Points: []float64{0, 0, strip * strips, 0}}}
 	return a
+}
+
+// packMM is how long the pack is, from its tip to its foot.
+func packMM(r *sequence.Replay) float64 {
+	for _, q := range r.Parts {
+		return q.Pieces[0].A.Dist(q.Pieces[0].B)
+	}
+	return 0
 }
 
 // hands are how the wheel is pressed and twisted, against the way that it will turn seen from

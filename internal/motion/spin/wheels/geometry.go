@@ -87,15 +87,8 @@ func Of(r *sequence.Replay) (Geometry, error) {
 // along finds the axle in space: the joint that leaves were parted about.
 func (g *Geometry) along(q sequence.Parting) bool {
 	joint := q.Pieces[0]
-	place := func(v geom.Vec) (geom.Vec3, bool) {
-		f := g.pose.State.FacetsAtSheet(v)
-		if len(f) == 0 {
-			return geom.Vec3{}, false
-		}
-		return g.pose.At[f[0]].Apply(geom.Vec3{X: v.X, Y: v.Y}), true
-	}
-	tip, ok1 := place(joint.A)
-	foot, ok2 := place(joint.B)
+	tip, ok1 := g.pose.Spot(joint.A)
+	foot, ok2 := g.pose.Spot(joint.B)
 	if !ok1 || !ok2 || tip.Dist(foot) < geom.Distinct {
 		return false
 	}

@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strconv"
 
-	"tussock/internal/body"
 	"tussock/internal/geom"
 	"tussock/internal/sequence"
 )
@@ -115,7 +114,7 @@ func blades(r *sequence.Replay, names []string) string {
 	}
 	var all []blade
 	for _, n := range named(r, names) {
-		at, ok := spotIn(g.pose, r.Landmarks[n])
+		at, ok := g.pose.Spot(r.Landmarks[n])
 		out, _, angle := g.axis.of(at)
 		if !ok || out < leastPointMM {
 			return fmt.Sprintf("%s lies on the axle, so it marks no blade: name a spot further out", r.Pattern.Called(n))
@@ -157,12 +156,4 @@ func (g Geometry) unequal() string {
 		}
 	}
 	return ""
-}
-
-// spotIn is where a spot of the sheet is in space.
-func spotIn(p body.Pose, at geom.Vec) (geom.Vec3, bool) {
-	for _, f := range p.State.FacetsAtSheet(at) {
-		return p.At[f].Apply(geom.Vec3{X: at.X, Y: at.Y}), true
-	}
-	return geom.Vec3{}, false
 }

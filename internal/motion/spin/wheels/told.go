@@ -5,6 +5,7 @@ import (
 	"errors"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
 	"tussock/internal/order"
 )
 
@@ -26,7 +27,7 @@ func (w *Workbench) Told(ctx context.Context, knobs map[string]float64, log []mo
 	if name := w.Pattern.Corners; name != "" {
 		k := w.Pattern.Knobs[w.Pattern.KnobIndex(name)]
 		for n := k.Min; n <= k.Max; n++ {
-			q, err := w.at(ctx, with(knobs, name, n))
+			q, err := w.at(ctx, toys.With(knobs, motion.Change{Knob: name, To: n}))
 			if ctx.Err() != nil {
 				return nil, ctx.Err()
 			}
@@ -37,16 +38,6 @@ func (w *Workbench) Told(ctx context.Context, knobs map[string]float64, log []mo
 		}
 	}
 	return &motion.Drawing{Kind: "wheels", Data: out}, nil
-}
-
-func with(knobs map[string]float64, name string, v float64) map[string]float64 {
-	out := map[string]float64{name: v}
-	for k, x := range knobs {
-		if k != name {
-			out[k] = x
-		}
-	}
-	return out
 }
 
 // toldTries is how many trials a row rests on.

@@ -62,14 +62,11 @@ type set struct {
 
 // at is the wheel at knob values; the error says what cannot be folded.
 func (w *Workbench) at(ctx context.Context, knobs map[string]float64) (set, error) {
-	if err := ctx.Err(); err != nil {
-		return set{}, err
-	}
-	g, err := w.Toy(knobs)
+	g, values, err := w.At(ctx, knobs)
 	if err != nil {
 		return set{}, err
 	}
-	return w.setOf(g, w.Values(knobs)), nil
+	return w.setOf(g, values), nil
 }
 
 func (w *Workbench) setOf(g Geometry, v map[string]float64) set {
