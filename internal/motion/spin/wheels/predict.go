@@ -202,7 +202,7 @@ func (w *Workbench) checks(s set, blown, dropped trials) []motion.Check {
 	add("start", "Start", blown.usual() != modeStuck && blown.usual() != modeStalls, fmt.Sprintf("what drives it is %s mN mm more than what its pin and its heavy side hold back.", say.Decimal(blown.start.Middle, 1)),
 		"it does not start so. A thinner pin, steeper blades or a harder breath help; a wider hole does not.", []motion.Change{w.Change(s.values, KnobPin, -s.pin*1e3/2)}, "Take a thinner pin")
 	if w.drive == byFall {
-		add("weight", "Weight below the blades, as it falls", !s.topHeavy(w.up), fmt.Sprintf("the centre of mass lies %s below where the air holds it.", say.MM(math.Abs(s.CoMMM-s.AirMM), 1)),
+		add("weight", "Weight below the blades, as it falls", !s.topHeavy(w.up), fmt.Sprintf("the centre of mass lies %s below where the air holds it.", say.MM(math.Abs(s.comMM()-s.AirMM), 1)),
 			"the centre of mass lies above where the air holds it: it may turn over as it falls. Drop it the other way up.", nil, "")
 	}
 	return out

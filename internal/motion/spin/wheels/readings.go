@@ -50,7 +50,7 @@ func (w *Workbench) readings(s set, blown, dropped trials) []motion.Reading {
 	exact("reach", "Blades reach out", "mm", s.ReachMM, 1, 0, 0, "From the axle, as they stand.", "sheet, curl", "")
 	exact("hub", "Hub", "mm", s.wheel.Inner*1e3, 1, 0, 0, "So far out the blades lie on one another and leave the air no way.", "number and angle of the blades", "")
 	exact("chord", "Blades are broad", "mm", s.wheel.Chord*1e3, 1, 0, 0, "In the mean, outside of the hub.", "sheet", "")
-	exact("com", "Centre of mass over the foot", "mm", s.CoMMM, 1, 0, 0, fmt.Sprintf("Along the axle, %s tall in all; the air takes hold %s over the foot.", say.MM(s.TallMM, 0), say.MM(s.AirMM, 1)), "folds, tape at the tip", "")
+	exact("com", "Centre of mass over the foot", "mm", s.comMM(), 1, 0, 0, fmt.Sprintf("Along the axle, %s tall in all; the air takes hold %s over the foot.", say.MM(s.TallMM, 0), say.MM(s.AirMM, 1)), "folds, tape at the tip", "")
 	exact("inertia", "Moment of inertia about the axle", "g cm²", s.UprightGMM2/100, 2, 0, 0, "More of it spins up more slowly, and keeps turning longer.", "weight far out", "")
 	exact("mass", "Mass", "g", s.MassG+s.tapeG, 2, 0, 0, "Paper and all that is fixed to it.", "sheet and paper", "")
 	return out

@@ -148,7 +148,7 @@ type tried struct {
 	lean    float64 // degrees, of a fall
 }
 
-// flat is the standard deviation of a normal law with the spread of a band that holds it all.
+// breathSpread is what was learnt of how hard somebody blows, and how uncertain it is.
 func (w *Workbench) breathSpread() (factor, doubt float64) {
 	factor, doubt = 1, breathDoubt
 	if w.Own.Factor > 0 {
@@ -254,10 +254,14 @@ func (w *Workbench) trial(s set, q wheel.Wheel, drive int, pin, unevenGMM, zDriv
 // Estimates. felt is the offset, mm, from which a rattle is felt.
 const tumbleDeg, steadyDeg, felt = 25.0, 2.0, 0.15
 
+// comMM is the centre of mass over the foot, with what is stuck to the tip.
+func (s set) comMM() float64 {
+	return (s.CoMMM*s.MassG + s.TallMM*s.tapeG) / (s.MassG + s.tapeG)
+}
+
 // topHeavy tells whether a falling wheel has its weight above where the air holds it.
 func (s set) topHeavy(up int) bool {
-	com := (s.CoMMM*s.MassG + s.TallMM*s.tapeG) / (s.MassG + s.tapeG)
-	over := com - s.AirMM
+	over := s.comMM() - s.AirMM
 	if up == tipFirst {
 		over = -over
 	}
