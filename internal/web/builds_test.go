@@ -22,7 +22,7 @@ import (
 func TestShelfSaysWhatThereIs(t *testing.T) {
 	c := serve(t, false)
 	patterns := ask[[]folding.PatternView](c, "GET", "/patterns", "")
-	if len(patterns) != 17 {
+	if len(patterns) != 19 {
 		t.Fatalf("%d patterns on the shelf", len(patterns))
 	}
 	for _, p := range patterns {
