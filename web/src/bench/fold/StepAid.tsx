@@ -8,7 +8,7 @@ type Aid = NonNullable<Step["aid"]>;
 export function StepAid({ aid, build }: { aid: Aid; build: number }) {
   return (
     <section aria-label={aid.title} className="space-y-2 border border-ink p-3" data-aid={aid.kind}>
-      <h3 className="text-lg">{aid.title}</h3>
+      <h2 className="text-lg">{aid.title}</h2>
       <p>{aid.says}</p>
       {aid.kind === "rays" ? (
         <Rays aid={aid} build={build} />

@@ -38,7 +38,7 @@ export function EvenOut({
   };
   return (
     <section aria-label="Evening out" className="border-t border-line pt-3" data-even="">
-      <h3 className="text-lg">Evening out</h3>
+      <h2 className="text-lg">Evening out</h2>
       <p className="text-sm text-quiet">
         Count the folds, or the strips of a ruler, between each blade and the next.
       </p>

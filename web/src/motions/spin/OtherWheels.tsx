@@ -14,7 +14,7 @@ export function TestGrid({ clinic }: { clinic: Clinic }) {
   const ups = [...new Set(told.grid.map((c) => c.up))];
   const kinds = [...new Set(told.grid.map((c) => c.kind))];
   return (
-    <div className="overflow-x-auto" data-grid="">
+    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Four ways to try it" data-grid="">
       <table className="w-full text-left">
         <caption className="title mb-1 text-left text-lg">Four ways to try it</caption>
         <thead className="text-sm text-quiet">
@@ -69,7 +69,13 @@ export function OtherWheels({ clinic }: { clinic: Clinic }) {
   if (!told || told.of.length === 0)
     return <p>This pattern has one number of blades only. Pinwheels have three to eight.</p>;
   return (
-    <div className="overflow-x-auto" data-others="">
+    <div
+      className="overflow-x-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="Other numbers of blades"
+      data-others=""
+    >
       <table className="w-full text-left">
         <caption className="title mb-1 text-left text-lg">
           Other numbers of blades from the same sheet, predicted

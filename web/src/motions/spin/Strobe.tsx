@@ -33,7 +33,7 @@ export function Strobe() {
   }, [on]);
   return (
     <section aria-label="Stroboscope" className="max-w-prose space-y-2" data-strobe="">
-      <h3 className="text-xl">The screen as a stroboscope</h3>
+      <h2 className="text-xl">The screen as a stroboscope</h2>
       <p>
         Darken the room and let the wheel turn in front of the screen. Find the fastest flashes at which all
         blades stand still, and log them: they are turns a second times the number of blades.
