@@ -71,10 +71,17 @@ func inside(t *testing.T, p *sequence.Pattern, s sheet.Sheet, r remarks.Reach) {
 	var before []int
 	for i := range tries {
 		v := r.Min + (r.Max-r.Min)*(float64(i)+0.5)/tries
+		whole := p.Knobs[p.KnobIndex(r.Name)].Whole
+		if whole {
+			v = math.Round(v)
+		}
 		run := p.Run(s, map[string]float64{r.Name: v})
 		if run.Err != nil {
 			t.Errorf("%s: %s %v lies between %v and %v: %v", p.ID, r.Name, v, r.Min, r.Max, run.Err)
 			return
+		}
+		if whole { // another count is another toy
+			continue
 		}
 		var moved []int
 		for _, d := range run.Steps {
