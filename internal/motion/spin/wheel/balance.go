@@ -8,8 +8,7 @@ import (
 )
 
 // Uneven is how far the centre of mass of blades lies off the axle, as mass times radius, by
-// the mass and the radius of one blade and the angles at which they stand. A blade that lies
-// over otherwise may weigh as much as another.
+// the mass and the radius of one blade and the angles at which they stand.
 func Uneven(bladeKg, radius float64, at []float64) complex128 {
 	var sum complex128
 	for _, a := range at {

@@ -149,6 +149,12 @@ func (w Wheel) Inertia() float64 {
 // the axle it meets the wheel.
 type Breath struct{ Mouth, Speed, Away, Aim float64 }
 
+// There is how fast a breath is where it meets the wheel, m/s, and half as wide as it is, m.
+func (b Breath) There() (speed, radius float64) {
+	speed = b.Speed * math.Min(1, jetDecay*b.Mouth/b.Away)
+	return speed, b.Mouth / 2 * b.Speed / speed
+}
+
 const (
 	// jetDecay is two thirds of 6.2, of a round jet's middle line; mean over its width.
 	jetDecay = 4.1
@@ -172,8 +178,8 @@ type jet struct {
 }
 
 func (w Wheel) jet(b Breath, pin float64) *jet {
-	j := &jet{blade: w.blade(), u: b.Speed * math.Min(1, jetDecay*b.Mouth/b.Away), dr: (w.Outer - w.Inner) / strips}
-	wide := b.Mouth / 2 * b.Speed / j.u
+	u, wide := b.There()
+	j := &jet{blade: w.blade(), u: u, dr: (w.Outer - w.Inner) / strips}
 	for i := range j.r {
 		r := w.Inner + (float64(i)+0.5)*j.dr
 		x := (r - b.Aim) / wide

@@ -162,9 +162,10 @@ func (p Polar) Drop(height, inertia, drag float64) []Moment {
 }
 
 // Curled is the angle that a blade with a curl works at: its chord, concave to the wind, lies
-// flatter by a quarter of chord over radius. Confidence is low.
+// flatter by a quarter of chord over radius; a radius below 0 is convex to it, 0 is no curl.
+// Confidence is low.
 func Curled(angle, chord, radius float64) float64 {
-	if radius <= 0 {
+	if radius == 0 {
 		return angle
 	}
 	return angle - chord/(4*radius)

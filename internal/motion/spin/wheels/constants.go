@@ -27,6 +27,7 @@ func constants() []motion.Constant {
 		{Name: "Friction of a blade's faces", Value: 0.03, Lo: 0.02, Hi: 0.05, Unit: "", Confidence: motion.Medium, Source: "laminar plate: 2.66 over the root of the Reynolds number", Effect: "only blades flatter than 15°: a third of the rate"},
 		{Name: "Drag of a wheel that takes all of the wind", Value: 1.3, Lo: 1.2, Hi: 2, Unit: "", Confidence: motion.Low, Source: "momentum theory with the usual line for heavy loads", Effect: "speed of a fall by a hundredth"},
 		{Name: "Drag of the hub", Value: 1.1, Lo: 1.0, Hi: 1.2, Unit: "", Confidence: motion.Medium, Source: "disc across the flow", Effect: "speed of a fall by a twentieth"},
+		{Name: "Speed of the tips at which paper gives way", Value: mostTip, Lo: 12, Hi: 20, Unit: "m/s", Confidence: motion.Low, Source: "bending stiffness of one layer of 80 g/m²; guess, as for gliders", Effect: "no wheel is told to turn faster"},
 		{Name: "Friction of a pin in paper", Value: 0.3, Lo: 0.2, Hi: 0.5, Unit: "", Confidence: motion.Medium, Source: "handbooks of friction", Effect: "whether it starts in a whisper"},
 		{Name: "What a curl adds, of chord over radius", Value: 0.25, Lo: 0.1, Hi: 0.4, Unit: "rad", Confidence: motion.Low, Source: "mean slope of an arc", Effect: "blades work some degrees flatter"},
 	}

@@ -148,8 +148,8 @@ func (w *Workbench) drawing(s set, t trials) *WheelDrawing {
 	d.HeavyDeg = round2(geom.Deg(math.Atan2(-math.Sin(heavy), side*math.Cos(heavy))))
 	if w.drive == byBreath {
 		aim := w.aim(s.wheel)
-		u := w.breath.Speed * math.Min(1, 4.1*w.breath.Mouth/w.breath.Away)
-		d.Jet = &WheelJet{Y: round2(-aim * 1e3), RadiusMM: round2(w.breath.Mouth / 2 * w.breath.Speed / u * 1e3)}
+		_, wide := w.breath.There()
+		d.Jet = &WheelJet{Y: round2(-aim * 1e3), RadiusMM: round2(wide * 1e3)}
 	}
 	d.Strobes = strobes(perTurn(t.middle.rate), len(s.Leaves))
 	return d

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"tussock/internal/motion"
+	"tussock/internal/motion/glide/air"
 	"tussock/internal/order"
 )
 
@@ -105,7 +106,7 @@ func (w *Workbench) factor(o motion.Observation, kind string) (float64, int) {
 		if !known {
 			h = plain.heightM
 		}
-		if n.Kind != drop || !ok || t <= math.Sqrt(2*h/9.81) {
+		if n.Kind != drop || !ok || t <= math.Sqrt(2*h/air.Gravity) {
 			continue // nothing falls faster than a stone
 		}
 		lo, hi := -math.Log(mostFactor), math.Log(mostFactor)

@@ -160,6 +160,9 @@ func (w *Workbench) modeWords(s set, t trials) string {
 			says = fmt.Sprintf("Seen from above it turns %s, from below %s: the edge of each blade that lies lower leads.", away, breath)
 		}
 	}
+	if t.middle.rate >= 0.999*mostTip/s.wheel.Outer {
+		says += fmt.Sprintf(" Its tips would go faster than %s m/s: paper gives way there, and what it does then is not known.", say.Decimal(mostTip, 0))
+	}
 	switch t.usual() {
 	case modeStuck:
 		return says + " So it does not start: what drives it is less than what its pin holds back."

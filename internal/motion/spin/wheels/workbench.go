@@ -95,11 +95,7 @@ func (w *Workbench) model(g Geometry, angleDeg, tapeG float64) wheel.Wheel {
 	if w.up == tipFirst {
 		radius = -radius
 	}
-	curled := q.Angle
-	if radius != 0 {
-		curled -= q.Chord / (4 * radius)
-	}
-	q.Angle = math.Max(leastRad, math.Min(mostRad, curled))
+	q.Angle = math.Max(leastRad, math.Min(mostRad, wheel.Curled(q.Angle, q.Chord, radius)))
 	return q
 }
 
@@ -231,14 +227,14 @@ func (w *Workbench) trial(s set, q wheel.Wheel, drive int, pin, unevenGMM, zDriv
 		factor, doubt := w.dragSpread()
 		path := q.Polar().Drop(w.heightM, s.inertia(), factor*math.Exp(doubt*zDrive+dropSteady*zSteady))
 		end := path[len(path)-1]
-		t.mode, t.fall, t.speed, t.rate = modeFalls, end.T, end.Speed, end.Rate*plates
+		t.mode, t.fall, t.speed, t.rate = modeFalls, end.T, end.Speed, math.Min(end.Rate*plates, mostTip/q.Outer)
 		t.lean = geom.Deg(wheel.Wobbles((unevenGMM+s.lean(t.speed, t.rate))*1e-6, math.Max(t.rate, 1), s.inertia(), s.AcrossGMM2*1e-9))
 		if s.topHeavy(w.up) && t.lean > steadyDeg || t.lean > tumbleDeg {
 			t.mode = modeTumbles
 		}
 		return t
 	}
-	t.rate = math.Max(0, t.rate)
+	t.rate = math.Max(0, math.Min(t.rate, mostTip/q.Outer))
 	switch {
 	case t.mode == modeStuck:
 	case wheel.Stalls(unevenGMM*1e-6, t.start):
@@ -249,6 +245,10 @@ func (w *Workbench) trial(s set, q wheel.Wheel, drive int, pin, unevenGMM, zDriv
 	t.seconds = q.SpinUp(s.inertia(), t.rate, t.start)
 	return t
 }
+
+// mostTip is the speed of the tips, m/s, at which single layers of paper give way, as at the
+// bent edges of gliders: a guess, 12 to 20. No wheel is told to turn faster.
+const mostTip = 16.0
 
 // What leans so far tumbles: whatever its weight does, and when that lies above its blades.
 // Estimates. felt is the offset, mm, from which a rattle is felt.
