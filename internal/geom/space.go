@@ -70,6 +70,21 @@ func Lift(m Iso2) Iso3 {
 	}
 }
 
+// InSpace is the point at height 0.
+func (v Vec) InSpace() Vec3 { return Vec3{X: v.X, Y: v.Y} }
+
+// Onto is the motion that brings a triangle onto another of the same sides.
+func Onto(a, b [3]Vec3) Iso3 {
+	frame := func(t [3]Vec3) Iso3 { // space to the triangle's own frame, by rows
+		x := t[1].Sub(t[0]).Unit()
+		z := x.Cross(t[2].Sub(t[0])).Unit()
+		m := Iso3{R: [3]Vec3{x, z.Cross(x), z}}
+		m.T = m.Turn(t[0]).Scale(-1)
+		return m
+	}
+	return frame(b).Inverse().After(frame(a))
+}
+
 // Swing turns by rad about the axis through p in direction dir, by the right
 // hand (Rodrigues' rotation formula).
 func Swing(p, dir Vec3, rad float64) Iso3 {
