@@ -14,6 +14,7 @@ import (
 var floors = [][]string{
 	{"geom", "say", "order", "turn"},
 	{"given", "fit"},
+	{"packs", "pictures"},
 	{"sheet", "motion"},
 	{"sheet/divide", "sheet/cutting", "fold/layers", "tune", "bench", "motion/glide/air", "motion/blame", "motion/hop/leap", "motion/flap/snap", "motion/flap/papers"},
 	{"fold"},
@@ -25,8 +26,8 @@ var floors = [][]string{
 	{"draw", "choose"},
 	{"prints"},
 	{"motion/toys"},
-	{"motion/glide/craft", "motion/hop", "motion/spin/token", "motion/spin/wheel", "motion/flap/hump"},
-	{"motion/spin/tokens", "motion/spin/wheels", "motion/flap/bird", "motion/flap/puppet"},
+	{"motion/glide/craft", "motion/hop", "motion/spin/token", "motion/spin/wheel", "motion/flap/hump", "motion/reveal/teller", "motion/reveal/ring"},
+	{"motion/spin/tokens", "motion/spin/wheels", "motion/flap/bird", "motion/flap/puppet", "motion/reveal/tellers", "motion/reveal/rings"},
 	{"motion/glide/flight"},
 	{"motion/glide"},
 	{"motion/play"},
@@ -45,6 +46,8 @@ var only = map[string][]string{
 	"motion/blame":     {},
 	"motion/flap/snap": {}, "motion/flap/hump": {"motion/glide/air"},
 	"motion/spin/token": {"motion/glide/air"}, "motion/spin/wheel": {"motion/glide/air"},
+	"motion/reveal/teller": {"geom"}, "motion/reveal/ring": {},
+	"packs": {"given", "say"}, "pictures": {"given"},
 	"bench":               {"given", "motion", "order", "say", "sheet"},
 	"closure":             {"fold", "geom"},
 	"fold/layers":         {"geom"},
@@ -62,7 +65,7 @@ var only = map[string][]string{
 // leaves are all others. Nothing of the core knows them; the areas of the web layer know
 // web/answer, and only the wiring knows them all.
 var leaves = []string{"store", "demo", "foldtest", "motion/motiontest", "motion/glide/air/airtest", "e2e", "attack", "thirdparty",
-	"web", "web/answer", "web/builds", "web/files", "web/folding", "web/hall", "web/motions", "web/papers"}
+	"web", "web/answer", "web/builds", "web/files", "web/folding", "web/hall", "web/motions", "web/papers", "web/writing"}
 
 // outside are parts of package paths that have no place in the core.
 var outside = []string{"net/http", "database/sql", "sqlx", "sqlite", "gin-gonic", "huma", "html/template", "chromedp", "os/exec"}

@@ -20,6 +20,7 @@ var pageFloors = [][]string{
 	{"motions"},
 	{"motions/*", "papers"},
 	{"bench/frame", "shelf"},
+	{"bench/play", "bench/write"},
 	{"bench/fold", "bench/paper", "bench/set", "bench/try", "bench/tune"},
 	{"places"},
 }

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"tussock/internal/given"
+	"tussock/internal/motion"
 	"tussock/internal/say"
 	"tussock/internal/sheet"
 )
@@ -116,11 +117,13 @@ type Setup struct {
 	// Recipes are the knobs whose length is found by folding instead of measuring, and
 	// the creases of the recipe.
 	Recipes map[string]int `json:"recipes,omitempty"`
+	// Written is what is written on the toy, by place.
+	Written motion.Written `json:"written,omitempty"`
 }
 
 // Clone is a copy that shares nothing.
 func (s Setup) Clone() Setup {
-	s.Knobs, s.Recipes = maps.Clone(s.Knobs), maps.Clone(s.Recipes)
+	s.Knobs, s.Recipes, s.Written = maps.Clone(s.Knobs), maps.Clone(s.Recipes), maps.Clone(s.Written)
 	if s.Knobs == nil {
 		s.Knobs = map[string]float64{}
 	}
@@ -203,13 +206,31 @@ func (b *Build) Trials() int {
 
 // Change is one difference between two set-ups.
 type Change struct {
-	Knob string  `json:"knob"` // name, or "sheet"
+	Knob string  `json:"knob"` // name, or "sheet", or "written"
 	From float64 `json:"from"`
 	To   float64 `json:"to"`
 	Hard bool    `json:"hard"` // needs a new sheet of paper
 }
 
-// Changes lists what differs, knobs in order of name and the sheet last. isHard
+// WrittenTouched is what a change of what is written is called.
+const WrittenTouched = "written"
+
+// rewritten counts the places that differ.
+func rewritten(from, to motion.Written) (n int) {
+	for p, m := range to {
+		if from[p] != m {
+			n++
+		}
+	}
+	for p := range from {
+		if _, still := to[p]; !still {
+			n++
+		}
+	}
+	return n
+}
+
+// Changes lists what differs, knobs in order of name, then the sheet and what is written. isHard
 // tells for a knob whether it moves a hard fold.
 func Changes(from, to Setup, isHard func(knob string) bool) []Change {
 	var out []Change
@@ -221,6 +242,9 @@ func Changes(from, to Setup, isHard func(knob string) bool) []Change {
 	}
 	if !from.Sheet.sameFold(to.Sheet) {
 		out = append(out, Change{Knob: "sheet", Hard: true})
+	}
+	if n := rewritten(from.Written, to.Written); n > 0 {
+		out = append(out, Change{Knob: WrittenTouched, To: float64(n)})
 	}
 	return out
 }

@@ -27,6 +27,7 @@ type Moves struct {
 	Knobs   map[string]float64 // those that were moved
 	Sheet   *SheetSpec         // nil: the same as before
 	Recipes map[string]int     // nil: the same as before
+	Written motion.Written     // places that were written in, an empty mark where nothing stands any more
 }
 
 // Cross is something that two hands have moved differently.
@@ -87,6 +88,22 @@ func (b *Build) Put(m Moves, p Folds) error {
 		}
 		next.Recipes = maps.Clone(m.Recipes)
 	}
+	for _, place := range slices.Sorted(maps.Keys(m.Written)) {
+		mark := m.Written[place]
+		if now.Written[place] == mark {
+			continue
+		}
+		if b.Touched[WrittenTouched+" "+place] > m.Version {
+			crossed = append(crossed, Cross{What: WrittenTouched + " " + place})
+		}
+		if next.Written == nil {
+			next.Written = motion.Written{}
+		}
+		next.Written[place] = mark
+		if mark == (motion.Mark{}) {
+			delete(next.Written, place)
+		}
+	}
 	if len(crossed) > 0 {
 		return &Crossed{crossed}
 	}
@@ -120,6 +137,16 @@ func (b *Build) touch(before Setup) {
 	}
 	if !maps.Equal(before.Recipes, now.Recipes) {
 		what = append(what, recipesTouched)
+	}
+	for place, m := range now.Written {
+		if before.Written[place] != m {
+			what = append(what, WrittenTouched+" "+place)
+		}
+	}
+	for place := range before.Written {
+		if _, still := now.Written[place]; !still {
+			what = append(what, WrittenTouched+" "+place)
+		}
 	}
 	if len(what) == 0 {
 		return

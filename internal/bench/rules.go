@@ -69,7 +69,7 @@ func (b *Build) Undrafted(plain map[string]float64) *Setup {
 	if b.OnTable() != nil {
 		return nil
 	}
-	return &Setup{Sheet: b.Current().Sheet, Knobs: plain}
+	return &Setup{Sheet: b.Current().Sheet, Knobs: plain, Written: b.Current().Written}
 }
 
 // FreshName is a title with the first number that no build has.

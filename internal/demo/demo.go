@@ -6,11 +6,14 @@ package demo
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"math/rand/v2"
 	"time"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
+	"tussock/internal/packs"
 	"tussock/internal/prepare"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -29,6 +32,8 @@ var (
 	twin   = bench.SheetSpec{WidthMM: 61.5, HeightMM: 87, GSM: 80, ThicknessMM: 0.1, Paper: "Leftover of Timetable leaflet", Front: "#fdf8ea", Back: "#b5c9c4"}
 	halved = bench.SheetSpec{WidthMM: 76.2, HeightMM: 152.4, GSM: 62, ThicknessMM: 0.075, Paper: "Sweet wrapper square, halved", Front: "#f6d9a8", Back: "#f4f1e6"}
 	tag    = bench.SheetSpec{WidthMM: 100, HeightMM: 100, GSM: 70, ThicknessMM: 0.085, Paper: "Luggage tag square", Front: "#e9d9ef", Back: "#fbf7fc"}
+	ring   = bench.SheetSpec{WidthMM: 297, HeightMM: 40, GSM: 80, ThicknessMM: 0.1, Paper: "Rim of a timetable leaflet", Front: "#fdf8ea", Back: "#b5c9c4"}
+	spring = bench.SheetSpec{WidthMM: 297, HeightMM: 24, GSM: 80, ThicknessMM: 0.1, Paper: "Rim of a timetable leaflet", Front: "#fdf8ea", Back: "#b5c9c4"}
 	ticket = bench.SheetSpec{WidthMM: 52, HeightMM: 190, GSM: 110, ThicknessMM: 0.14, Paper: "Ticket strip", Front: "#f2d7c9", Back: "#f2d7c9"}
 )
 
@@ -65,6 +70,7 @@ type story struct {
 	step                   int
 	squared                bool // the sheet is the square cut from it with one fold
 	draft                  map[string]float64
+	pack                   string // that it is filled from
 	tweaks                 []tweak
 }
 
@@ -98,7 +104,9 @@ var stories = []story{
 		{set: map[string]float64{"drop": 8, "curl": -1, "depth": 25}, why: "Heavy wrap; the edges came out bent down", n: 6, mean: 4.4, sd: 0.5, aside: 0.4, pace: 4.9, seen: []string{"dived"}, chance: 0.9},
 	}},
 	{pattern: "curlew", name: "Sweet wrapper Curlew", thrower: "Tova, car deck", sheet: square, day: 312, step: 6},
-	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 4},
+	{pattern: "fortune", name: "Slack water oracle", thrower: "Ilse, upper deck", sheet: leaflet, squared: true, day: 318, step: 17, pack: "wishes", tweaks: []tweak{
+		{set: map[string]float64{}, why: "For the queue at the ticket desk", n: 18, mean: 9.6, sd: 0.6, seen: []string{"opened both ways"}, chance: 0.5},
+	}},
 	{pattern: "spadefoot", name: "Leaflet Spadefoot", thrower: "Nele, galley", sheet: leaflet, day: 296, step: 15, tweaks: []tweak{
 		{why: "From a whole leaflet: big, and it leaps all the same", n: 10, mean: 0.21, sd: 0.04, height: 0.11, flips: 1.4, seen: []string{"leapt forward", "landed on its back", "landed on its feet"}, chance: 0.7},
 	}},
@@ -146,6 +154,13 @@ var stories = []story{
 	{pattern: "marshmill", name: "Marsh mill on a skewer", thrower: "Bram, ticket office", sheet: tag, day: 325, step: 21, tweaks: []tweak{
 		{set: map[string]float64{"pin_radius": 2.5}, why: "On a skewer that was only broken off", n: 5, mean: 3.1, sd: 1.2, seen: []string{"did not start"}, chance: 0.9},
 		{set: map[string]float64{"pin_radius": 0.6}, why: "The skewer whittled to 0.6 mm and blunted", n: 8, mean: 17, sd: 3, seen: []string{"turned steadily"}, chance: 0.8},
+	}},
+	{pattern: "slipway", name: "Slipway oracle for the deck school", thrower: "Isa, gallery", sheet: leaflet, squared: true, day: 326, step: 4, pack: "indoors"},
+	{pattern: "slackring", name: "Slack water ring", thrower: "Wout, ticket desk", sheet: ring, day: 327, step: 19, tweaks: []tweak{
+		{set: map[string]float64{}, why: "From the rim of a leaflet, zigzagged", n: 6, mean: 3, sd: 0.3, seen: []string{"flexed smoothly"}, chance: 0.7},
+	}},
+	{pattern: "springring", name: "Spring tide ring", thrower: "Nele, galley", sheet: spring, day: 328, step: 26, tweaks: []tweak{
+		{set: map[string]float64{}, why: "Nineteen triangles; the galley finds three faces, again and again", n: 7, mean: 5.6, sd: 0.7, seen: []string{"faces could not be found"}, chance: 0.7},
 	}},
 }
 
@@ -195,9 +210,16 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 	}
 	b := bench.Build{Pattern: st.pattern, Name: st.name, Step: st.step, CreatedAt: at}
 	height := 1.5 + 0.1*float64(len(st.thrower)%4)
+	if p.Moves == "reveal" { // drawn apart, so that the others stay as they are
+		r = rand.New(rand.NewPCG(uint64(st.day), 42))
+	}
 	for i, t := range st.tweaks {
 		at = at.Add(20*time.Minute + time.Duration(i)*3*24*time.Hour)
-		tw := bench.Tweak{No: i + 1, Why: t.why, Setup: st.setup(p, t.set), CreatedAt: at}
+		setup, err := st.setup(p, t.set)
+		if err != nil {
+			return bench.Build{}, err
+		}
+		tw := bench.Tweak{No: i + 1, Why: t.why, Setup: setup, CreatedAt: at}
 		air := []string{"still", "draught from the doors", "still, damp"}[(st.day+i)%3]
 		for range t.n {
 			at = at.Add(time.Duration(40+r.IntN(80)) * time.Second)
@@ -207,7 +229,10 @@ func (st story) build(r *rand.Rand) (bench.Build, error) {
 		b.Tweaks = append(b.Tweaks, tw)
 	}
 	if st.draft != nil || len(st.tweaks) == 0 {
-		d := st.setup(p, st.draft)
+		d, err := st.setup(p, st.draft)
+		if err != nil {
+			return bench.Build{}, err
+		}
 		b.Draft = &d
 	}
 	return b, nil
@@ -232,7 +257,7 @@ func squared(s bench.SheetSpec) (bench.SheetSpec, error) {
 	return s, nil
 }
 
-func (st story) setup(p *sequence.Pattern, set map[string]float64) bench.Setup {
+func (st story) setup(p *sequence.Pattern, set map[string]float64) (bench.Setup, error) {
 	out := bench.Setup{Sheet: st.sheet, Knobs: map[string]float64{}}
 	for _, k := range p.Knobs {
 		if !k.Plain {
@@ -242,7 +267,51 @@ func (st story) setup(p *sequence.Pattern, set map[string]float64) bench.Setup {
 	for k, v := range set {
 		out.Knobs[k] = v
 	}
-	return out
+	if st.pack == "" {
+		return out, nil
+	}
+	w, err := st.written(p, out)
+	out.Written = w
+	return out, err
+}
+
+// written is what stands on the toy: filled from the pack of the story, pictures on the panels.
+func (st story) written(p *sequence.Pattern, setup bench.Setup) (motion.Written, error) {
+	all, err := packs.Shipped()
+	if err != nil {
+		return nil, err
+	}
+	sh, err := setup.Sheet.Plain()
+	if err != nil {
+		return nil, err
+	}
+	q := ways.For(p).Writing
+	places, err := q.Places(p.Run(sh, setup.Knobs))
+	if err != nil {
+		return nil, err
+	}
+	for _, x := range all {
+		if x.ID != st.pack {
+			continue
+		}
+		words, entries := x.Draw(4, 8, uint64(st.day))
+		said := make([]string, len(entries))
+		for i, e := range entries {
+			said[i] = e.Text
+		}
+		w := q.Fill(places, nil, words, said, true)
+		for i, shape := range []string{"wave", "boat", "sun", "fish"} {
+			at := fmt.Sprintf("outer %d", i+1)
+			m := w[at]
+			m.Picture = shape
+			if m.Colour == "" {
+				m.Colour = toys.Tints()[i].Colour
+			}
+			w[at] = m
+		}
+		return w, nil
+	}
+	return nil, fmt.Errorf("no pack is called %s", st.pack)
 }
 
 // meant is what the trials of a tweak scatter about, for toys that are let go at a height.

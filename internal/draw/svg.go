@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"cmp"
 	"encoding/xml"
 	"fmt"
 	"strconv"
@@ -87,12 +88,23 @@ func (w *svg) written(p Picture, size float64) {
 			w.f(`<polyline points="%s" fill="none" stroke="%s" stroke-width="%s"%s/>`, pts(t.Line), ink, num(size*0.004), faint)
 			continue
 		}
+		if t.Zone != "" || t.Image != "" {
+			continue
+		}
+		tone := cmp.Or(t.Colour, ink)
+		if len(t.Area) > 0 {
+			w.f(`<polygon points="%s" fill="%s"%s/>`, pts(t.Area), tone, faint)
+			continue
+		}
 		m := make([]string, len(t.Place))
 		for i, v := range t.Place {
 			m[i] = strconv.FormatFloat(v, 'f', -1, 64)
 		}
+		if t.WideMM > 0 { // as wide as it prints, whatever the font
+			faint += fmt.Sprintf(` textLength="%s" lengthAdjust="spacingAndGlyphs"`, num(t.WideMM))
+		}
 		w.f(`<text transform="matrix(%s)" font-size="%s" font-family="sans-serif" font-weight="700" text-anchor="middle" dominant-baseline="central" fill="%s"%s>%s</text>`,
-			strings.Join(m, " "), num(t.SizeMM), ink, faint, escaped(t.Text))
+			strings.Join(m, " "), num(t.SizeMM), tone, faint, escaped(t.Text))
 	}
 }
 

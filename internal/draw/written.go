@@ -12,19 +12,77 @@ import (
 // Written is something that is written or drawn on the paper, where it shows.
 type Written struct {
 	Text string `json:"text,omitempty"`
-	// Place is how a text that stands upright at the origin comes to lie on the paper: the
-	// six numbers of an SVG matrix.
+	// Place is how a text that stands upright at the origin comes to lie on the paper, or a
+	// picture that is one by one with its upper left corner there: the six numbers of an SVG
+	// matrix.
 	Place  []float64 `json:"place,omitempty"`
 	SizeMM float64   `json:"size_mm,omitempty"`
-	Line   []float64 `json:"line,omitempty"`   // of ink, or a crease that ends inside the paper
-	Behind bool      `json:"behind,omitempty"` // it is on the other face, and seen through the paper
+	WideMM float64   `json:"wide_mm,omitempty"` // how wide it prints; 0 where nobody measured
+	Line   []float64 `json:"line,omitempty"`    // of ink, or a crease that ends inside the paper
+	Behind bool      `json:"behind,omitempty"`  // it is on the other face, and seen through the paper
+	Colour string    `json:"colour,omitempty"`  // of what is written, #rrggbb; ink where it is absent
+	Area   []float64 `json:"area,omitempty"`    // that is filled with the colour, or that shows a picture
+	Image  string    `json:"image,omitempty"`   // the picture, by the name that it is asked for
+	Zone   string    `json:"zone,omitempty"`    // the place that an area is, to be pressed; it is not filled
 }
 
-// upright are the directions on the sheet in which a note runs and stands, as one looks at
-// the face it is written on.
-func upright(n sequence.Note) (along, up geom.Vec) {
-	sin, cos := math.Sincos(geom.Rad(n.TurnDeg))
-	if n.OnBack {
+// Ink is something on a face of the sheet: a text, a line, a patch, a picture or a place.
+type Ink struct {
+	At, To  geom.Vec // on the sheet: the middle of a text, the ends of a line
+	Line    bool
+	Text    string
+	SizeMM  float64
+	WideMM  float64 // as it prints; 0 where nobody measured
+	TurnDeg float64 // against the clock, as one looks at the face it is on
+	Colour  string  // #rrggbb; "" for ink
+	Area    geom.Polygon
+	// A picture shows in its area: its upper left corner, and where its upper and its left
+	// edge lead to from there.
+	Image         string
+	Corner, Along geom.Vec
+	Down          geom.Vec
+	Zone          string
+	Back          bool
+}
+
+// inkOf is a note as ink; ok is false for what is not for the eye.
+func inkOf(n sequence.Note) (Ink, bool) {
+	switch {
+	case n.Kind == sequence.OpLabel && n.Text != "":
+		return Ink{At: n.At, To: n.To, Text: n.Text, SizeMM: n.SizeMM, TurnDeg: n.TurnDeg, Back: n.OnBack}, true
+	case n.Kind == sequence.OpInk || n.Kind == sequence.OpPinch && n.FoldDeg != 0:
+		return Ink{At: n.At, To: n.To, Line: true, Back: n.OnBack}, true
+	}
+	return Ink{}, false
+}
+
+// Inks are the notes that are for the eye.
+func Inks(notes []sequence.Note) []Ink {
+	var out []Ink
+	for _, n := range notes {
+		if k, ok := inkOf(n); ok {
+			out = append(out, k)
+		}
+	}
+	return out
+}
+
+// spot is where one looks for the piece of paper that it is on.
+func (k Ink) spot() geom.Vec {
+	if len(k.Area) > 2 {
+		return k.Area.Centroid()
+	}
+	if !k.Line {
+		return k.At
+	}
+	return geom.Mid(k.At, k.To)
+}
+
+// Upright are the directions on the sheet in which it runs and stands, as one looks at the
+// face it is on.
+func (k Ink) Upright() (along, up geom.Vec) {
+	sin, cos := math.Sincos(geom.Rad(k.TurnDeg))
+	if k.Back {
 		return geom.Vec{X: -cos, Y: sin}, geom.Vec{X: sin, Y: cos}
 	}
 	return geom.Vec{X: cos, Y: sin}, geom.Vec{X: -sin, Y: cos}
@@ -36,33 +94,43 @@ func matrix(u, v, p geom.Vec) []float64 {
 	return []float64{fine(u.X), fine(-u.Y), fine(-v.X), fine(v.Y), round(p.X), round(-p.Y)}
 }
 
-// shown are the notes that are for the eye.
-func shown(n sequence.Note) bool {
-	return n.Kind == sequence.OpLabel && n.Text != "" || n.Kind == sequence.OpInk || n.Kind == sequence.OpPinch && n.FoldDeg != 0
+// shown is ink as it comes to lie where spots of the sheet are brought somewhere, and
+// directions with them.
+func (k Ink) shown(put, turn func(geom.Vec) geom.Vec) Written {
+	w := Written{Text: k.Text, SizeMM: round(k.SizeMM), WideMM: round(k.WideMM), Colour: k.Colour, Image: k.Image, Zone: k.Zone}
+	if k.Line {
+		w.Line = flatPoints(put(k.At), put(k.To))
+	}
+	for _, v := range k.Area {
+		w.Area = append(w.Area, flatPoints(put(v))...)
+	}
+	switch {
+	case k.Image != "":
+		w.Place = matrix(turn(k.Along), turn(k.Down).Scale(-1), put(k.Corner))
+	case k.Text != "":
+		u, v := k.Upright()
+		w.Place = matrix(turn(u), turn(v), put(k.At))
+	}
+	return w
 }
 
 // Write adds to a picture of a flat-folded state what is written on the faces that show.
-func (p *Picture) Write(s *fold.State, notes []sequence.Note) {
-	var lay fan
-	for _, n := range notes {
-		if !shown(n) {
-			continue
-		}
-		if lay.in == nil {
-			lay = fanned(s)
-		}
-		for _, f := range s.FacetsAtSheet(geom.Mid(n.At, n.To)) {
+func (p *Picture) Write(s *fold.State, notes []sequence.Note) { p.Ink(s, Inks(notes)) }
+
+// Ink adds to a picture of a flat-folded state the ink on the faces that show.
+func (p *Picture) Ink(s *fold.State, all []Ink) {
+	if len(all) == 0 {
+		return
+	}
+	lay := fanned(s)
+	for _, k := range all {
+		for _, f := range s.FacetsAtSheet(k.spot()) {
 			iso := s.F[f].Iso
-			top, ok := s.TopAt(iso.Apply(geom.Mid(n.At, n.To)))
-			if !ok || top != f || iso.FaceUp() == n.OnBack {
+			top, ok := s.TopAt(iso.Apply(k.spot()))
+			if !ok || top != f || iso.FaceUp() == k.Back {
 				continue
 			}
-			if n.Kind != sequence.OpLabel {
-				p.Written = append(p.Written, Written{Line: flatPoints(lay.put(f, iso.Apply(n.At)), lay.put(f, iso.Apply(n.To)))})
-				break
-			}
-			u, v := upright(n)
-			p.Written = append(p.Written, Written{Text: n.Text, SizeMM: n.SizeMM, Place: matrix(iso.Turn(u), iso.Turn(v), lay.put(f, iso.Apply(n.At)))})
+			p.Written = append(p.Written, k.shown(func(v geom.Vec) geom.Vec { return lay.put(f, iso.Apply(v)) }, iso.Turn))
 			break
 		}
 	}
@@ -70,43 +138,46 @@ func (p *Picture) Write(s *fold.State, notes []sequence.Note) {
 
 // WriteFlat adds all that is written on the sheet, as it lies flat with its front up.
 func (p *Picture) WriteFlat(notes []sequence.Note) {
-	for _, n := range notes {
-		switch {
-		case !shown(n):
-		case n.Kind != sequence.OpLabel:
-			p.Written = append(p.Written, Written{Line: flatPoints(n.At, n.To), Behind: n.OnBack})
-		default:
-			u, v := upright(n)
-			p.Written = append(p.Written, Written{Text: n.Text, SizeMM: n.SizeMM, Place: matrix(u, v, n.At), Behind: n.OnBack})
-		}
+	for _, k := range Inks(notes) {
+		w := k.shown(asIs, asIs)
+		w.Behind = k.Back
+		p.Written = append(p.Written, w)
 	}
 }
 
+func asIs(v geom.Vec) geom.Vec { return v }
+
 // written adds what is written on a pose, where the camera sees it.
 func (p *Picture) written(pose body.Pose, c Camera, polys []geom.Polygon, planes []plane) {
-	for _, n := range pose.Notes {
-		if !shown(n) {
-			continue
-		}
-		mid := geom.Mid(n.At, n.To)
-		for _, f := range pose.State.FacetsAtSheet(mid) {
+	p.inked(pose, c, polys, planes, Inks(pose.Notes))
+}
+
+// edgeOn is how far towards the camera a face must look for what is on it to be seen.
+const edgeOn = 0.03
+
+// InkRound adds ink to a picture of a pose, where the camera that made it sees it.
+func (p *Picture) InkRound(pose body.Pose, c Camera, all []Ink) {
+	polys, planes := c.seen(pose)
+	p.inked(pose, c, polys, planes, all)
+}
+
+func (p *Picture) inked(pose body.Pose, c Camera, polys []geom.Polygon, planes []plane, all []Ink) {
+	for _, k := range all {
+		for _, f := range pose.State.FacetsAtSheet(k.spot()) {
 			at := pose.At[f]
-			if c.toward.Dot(planes[f].n) > 0 == n.OnBack || c.hides(pose, polys, planes, f, c.project(at.Apply(lift(mid)))) {
+			if math.Abs(c.toward.Dot(planes[f].n)) < edgeOn {
 				continue
 			}
-			if n.Kind != sequence.OpLabel {
-				p.Written = append(p.Written, Written{Line: flatPoints(c.project(at.Apply(lift(n.At))), c.project(at.Apply(lift(n.To))))})
-				break
+			if c.toward.Dot(planes[f].n) > 0 == k.Back || c.hides(pose, polys, planes, f, c.project(at.Apply(lift(k.spot())))) {
+				continue
 			}
-			u, v := upright(n)
-			p.Written = append(p.Written, Written{Text: n.Text, SizeMM: n.SizeMM,
-				Place: matrix(c.project(at.Turn(lift(u))), c.project(at.Turn(lift(v))), c.project(at.Apply(lift(n.At))))})
+			p.Written = append(p.Written, k.shown(func(v geom.Vec) geom.Vec { return c.project(at.Apply(lift(v))) }, func(v geom.Vec) geom.Vec { return c.project(at.Turn(lift(v))) }))
 			break
 		}
 	}
 }
 
-func lift(v geom.Vec) geom.Vec3 { return geom.Vec3{X: v.X, Y: v.Y} }
+func lift(v geom.Vec) geom.Vec3 { return v.InSpace() }
 
 // hides tells whether another piece lies between the camera and a spot of a piece.
 func (c Camera) hides(p body.Pose, polys []geom.Polygon, planes []plane, f fold.FacetID, q geom.Vec) bool {

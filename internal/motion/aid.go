@@ -7,7 +7,15 @@ type Aid struct {
 	Says  string    `json:"says"`
 	Lines []AidLine `json:"lines"` // a picture, mm, y downward; none for no picture
 	Items []AidItem `json:"items"` // to be looked at and ticked off
+	Done  string    `json:"done"`  // what is said of those that are: pressed again
 	Clock int       `json:"clock"` // which way something is turned, seen from above: 1 clockwise, -1 against the clock, 0 for no turn
+}
+
+// Whole is an aid without missing lists.
+func (a Aid) Whole() Aid {
+	fill(&a.Lines)
+	fill(&a.Items)
+	return a
 }
 
 // AidLine is a line of the picture of an aid.

@@ -16,6 +16,8 @@ type Way struct {
 	Name       string      `json:"name"`  // its own: no other way has it
 	Moves      string      `json:"moves"` // as patterns say it: fly, hop …; toys of several ways may move by one word
 	Words      Words       `json:"words"`
+	Writes     bool        `json:"writes"`          // its toys are written on
+	Plays      bool        `json:"plays"`           // it can be played on the screen
 	Predicts   bool        `json:"predicts"`        // a model of this way of moving is there
 	Headline   string      `json:"headline"`        // id of the reading that matters most while it is set
 	Conditions []Condition `json:"conditions"`      // how and where it is tried
@@ -135,6 +137,7 @@ type Record struct {
 	Clock bool     `json:"clock"` // a direction, in hours of a clock that lies on the picture: tapped on its face
 	Kept  bool     `json:"kept"`  // usually the same as the time before: a condition
 	Less  bool     `json:"less"`  // less is better
+	Tally bool     `json:"tally"` // one of several things by number: counted, and never compared
 	Usual []int    `json:"usual"` // values to tap, in the unit it is typed in; none: round the usual one
 }
 
@@ -194,7 +197,7 @@ func (w *Way) Compared() []Record {
 	seen := map[string]bool{}
 	for _, k := range w.Kinds {
 		for _, id := range append([]string{k.Record}, k.Others...) {
-			if r, known := w.Record(id); known && !seen[id] && !r.Kept && !r.Clock && len(r.Sides) == 0 {
+			if r, known := w.Record(id); known && !seen[id] && !r.Kept && !r.Clock && !r.Tally && len(r.Sides) == 0 {
 				seen[id] = true
 				out = append(out, r)
 			}

@@ -3,7 +3,9 @@ package prints
 import (
 	"fmt"
 	"math"
+	"slices"
 
+	"tussock/internal/draw"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
 	"tussock/internal/given"
@@ -80,6 +82,42 @@ const (
 	Hatch    Kind = "hatch"  // what moves, shaded
 )
 
+// Within are the guides that lie inside of a convex outline; those along its edges are left out:
+// they are cut.
+func Within(all []Guide, outline geom.Polygon) []Guide {
+	return slices.DeleteFunc(slices.Clone(all), func(g Guide) bool { return !outline.Contains(geom.Mid(g.A, g.B), -0.1) })
+}
+
+// InsetGuides are guides that stop short of the paper's edge, so that no printer's margin and no cut
+// touches them.
+func InsetGuides(all []Guide, outline geom.Polygon, by float64) []Guide {
+	onEdge := func(v geom.Vec) bool {
+		for i, a := range outline {
+			b := outline[(i+1)%len(outline)]
+			u := b.Sub(a).Unit()
+			d := v.Sub(a)
+			if t := u.Dot(d); math.Abs(u.Cross(d)) < 0.01 && t > -0.01 && t < a.Dist(b)+0.01 {
+				return true
+			}
+		}
+		return false
+	}
+	var out []Guide
+	for _, g := range all {
+		u := g.B.Sub(g.A).Unit().Scale(by)
+		if onEdge(g.A) {
+			g.A = g.A.Add(u)
+		}
+		if onEdge(g.B) {
+			g.B = g.B.Sub(u)
+		}
+		if g.B.Sub(g.A).Dot(u) > 0 {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
 // Guide is a fold on the sheet, as it is seen from the front.
 type Guide struct {
 	geom.Segment
@@ -91,43 +129,42 @@ type Order struct {
 	Title       string
 	Outline     geom.Polygon // its box at the origin
 	Guides      []Guide
-	Notes       []Note  // what is written on the sheet
-	Front, Back bool    // faces that carry guides; the outline is on the front, or on the back when that is alone
-	Down        string  // the face that lies down at the start: "front", "back", or "" for no mark
-	BandMM      float64 // half the width of the band within which a fold is good, for young folders; 0 for none
+	Notes       []draw.Ink        // what is written on the sheet
+	Images      map[string][]byte // pictures of one's own by name, PNG
+	Front, Back bool              // faces that carry guides; the outline is on the front, or on the back when that is alone
+	Down        string            // the face that lies down at the start: "front", "back", or "" for no mark
+	BandMM      float64           // half the width of the band within which a fold is good, for young folders; 0 for none
 	Inches      bool
 	Page        Page
 }
 
-// Note is a text on the sheet: At its middle, turned against the clock as one looks at the
-// face it is on.
-type Note struct {
-	At      geom.Vec
-	SizeMM  float64
-	TurnDeg float64
-	Text    string
-	Back    bool
-}
-
 // Notes are the labels of a replay.
-func Notes(all []sequence.Note) []Note {
-	var out []Note
-	for _, n := range all {
-		if n.Kind == sequence.OpLabel {
-			out = append(out, Note{n.At, n.SizeMM, n.TurnDeg, n.Text, n.OnBack})
-		}
-	}
-	return out
+func Notes(all []sequence.Note) []draw.Ink {
+	return slices.DeleteFunc(draw.Inks(all), func(k draw.Ink) bool { return k.Line })
 }
 
-// notes puts what is written on the face of a leaf where it belongs, within a window of the
-// sheet.
-func (l *Leaf) notes(all []Note, window geom.Box, place placing) {
-	for _, n := range all {
-		if n.Back != place.back || n.At.X < window.MinX || n.At.X > window.MaxX || n.At.Y < window.MinY || n.At.Y > window.MaxY {
-			continue
+// inks puts what is on the face of a leaf where it belongs, within a window of the sheet.
+func (l *Leaf) inks(all []draw.Ink, images map[string][]byte, window geom.Box, place placing) {
+	in := func(v geom.Vec) bool {
+		return v.X >= window.MinX && v.X <= window.MaxX && v.Y >= window.MinY && v.Y <= window.MaxY
+	}
+	for _, k := range all {
+		switch {
+		case k.Back != place.back || k.Zone != "":
+		case len(k.Area) > 2 && slices.ContainsFunc(k.Area, in):
+			area := make([]geom.Vec, len(k.Area))
+			for i, v := range k.Area {
+				area[i] = place.at(v)
+			}
+			if k.Image != "" {
+				corner := place.at(k.Corner)
+				l.Images = append(l.Images, Image{k.Image, images[k.Image], area, corner, place.at(k.Corner.Add(k.Along)).Sub(corner)})
+				continue
+			}
+			l.Fills = append(l.Fills, Fill{Points: area, Colour: k.Colour})
+		case k.Text != "" && in(k.At):
+			l.Words = append(l.Words, Word{At: place.at(k.At), SizeMM: k.SizeMM, Text: k.Text, Centred: true, TurnDeg: k.TurnDeg, Middle: true, Colour: k.Colour})
 		}
-		l.Words = append(l.Words, Word{At: place.at(n.At), SizeMM: n.SizeMM, Text: n.Text, Centred: true, TurnDeg: n.TurnDeg, Middle: true})
 	}
 }
 
@@ -145,6 +182,7 @@ type Word struct {
 	Centred bool
 	TurnDeg float64 // about At, against the clock
 	Middle  bool    // At is the middle of its height as well
+	Colour  string  // #rrggbb; "" for black
 }
 
 // Leaf is one side of one page.
@@ -153,8 +191,18 @@ type Leaf struct {
 	Back    bool
 	Fills   []Fill // below the strokes, in paint order
 	Tops    []Fill // above them
+	Images  []Image
 	Strokes []Stroke
 	Words   []Word
+}
+
+// Image is a square picture on a leaf, that shows within an area: where its upper left corner
+// lies and its upper edge leads to from there.
+type Image struct {
+	Name          string
+	PNG           []byte
+	Clip          []geom.Vec
+	Corner, Along geom.Vec
 }
 
 const (
@@ -193,6 +241,9 @@ func Lay(o Order) ([]Leaf, error) {
 	if o.sameAsPage(box) {
 		return o.onItself(box), nil
 	}
+	if o.acrossPage(box) {
+		return o.across(box), nil
+	}
 	grid := o.grid(box)
 	if n := grid.cols * grid.rows; n > MaxLeaves {
 		return nil, &given.Error{Field: "sheet", Value: say.By(box.Width(), box.Height(), 1),
@@ -228,12 +279,48 @@ func (o Order) onItself(b geom.Box) []Leaf {
 		place := placing{o.Page.HeightMM, 0, 0, back, o.Page.WidthMM}
 		window := geom.Box{MinX: 4, MinY: 4, MaxX: b.Width() - 4, MaxY: b.Height() - 4}
 		l.guides(o.Guides, o.BandMM, window, place)
-		l.notes(o.Notes, window, place)
+		l.inks(o.Notes, o.Images, window, place)
 		l.crosses(o.Page)
 		l.apart(o)
 		if o.Down != "" && back == (o.Down == "back") {
 			l.down(geom.Vec{X: o.Page.WidthMM / 2, Y: o.Page.HeightMM / 2})
 		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// acrossPage tells whether the sheet takes a whole page across and leaves room for the foot, as
+// a square does that is cut from an office sheet.
+func (o Order) acrossPage(b geom.Box) bool {
+	return len(o.Outline) == 4 && math.Abs(b.Width()-o.Page.WidthMM) < sameMM && b.Height() <= o.Page.HeightMM-MarginMM-footMM
+}
+
+// across prints the sheet at the top of the page, from edge to edge: one cut makes it.
+func (o Order) across(b geom.Box) []Leaf {
+	var out []Leaf
+	for _, back := range []bool{false, true} {
+		if back && !o.Back || !back && !o.Front {
+			continue
+		}
+		l := Leaf{Page: o.Page, Back: back}
+		place := placing{b.Height(), 0, 0, back, o.Page.WidthMM}
+		window := geom.Box{MinX: 4, MinY: 4, MaxX: b.Width() - 4, MaxY: b.Height() - 4}
+		l.Line(Cut, 0, b.Height(), o.Page.WidthMM, b.Height())
+		l.guides(o.Guides, o.BandMM, window, place)
+		l.inks(o.Notes, o.Images, window, place)
+		l.crosses(o.Page)
+		if o.Down != "" && back == (o.Down == "back") {
+			l.down(place.at(geom.Vec{X: b.Width() / 2, Y: b.Height() / 2}))
+		}
+		name := o.Title + ". Cut along the line: the rest is a square sheet"
+		if math.Abs(b.Width()-b.Height()) > sameMM {
+			name = o.Title + ". Cut along the line"
+		}
+		if back {
+			name += ". BACK: print it on the same page, turned over its long edge"
+		}
+		l.Foot(o, name)
 		out = append(out, l)
 	}
 	return out
@@ -297,7 +384,7 @@ func (g grid) leaf(c, r int, back bool) Leaf {
 		l.clipped(Cut, geom.Segment{A: a, B: g.o.Outline[(i+1)%len(g.o.Outline)]}, window, place)
 	}
 	l.guides(g.o.Guides, g.o.BandMM, window, place)
-	l.notes(g.o.Notes, window, place)
+	l.inks(g.o.Notes, g.o.Images, window, place)
 	l.crosses(g.page)
 	if g.o.Down != "" && back == (g.o.Down == "back") && (g.o.Front && g.o.Back || c == 0 && r == 0) {
 		mid := geom.Vec{X: (math.Max(window.MinX, 0) + math.Min(window.MaxX, g.box.Width())) / 2, Y: (math.Max(window.MinY, 0) + math.Min(window.MaxY, g.box.Height())) / 2}

@@ -38,9 +38,26 @@ func Unprinted(text string) string {
 	return string(out)
 }
 
+// widths are those of letters that were asked for before.
+var widths sync.Map
+
+type width struct {
+	em    float64
+	known bool
+}
+
 // letter is the width of a letter as a part of the type's size; known is false when the
 // font lacks it, and the width then that of its box.
 func letter(r rune) (em float64, known bool) {
+	w, found := widths.Load(r)
+	if !found {
+		em, known = advance(r)
+		w, _ = widths.LoadOrStore(r, width{em, known})
+	}
+	return w.(width).em, w.(width).known
+}
+
+func advance(r rune) (em float64, known bool) {
 	var b sfnt.Buffer
 	i, err := printed().GlyphIndex(&b, r)
 	if err != nil {

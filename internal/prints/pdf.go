@@ -3,11 +3,13 @@ package prints
 import (
 	"bytes"
 	"io"
+	"math"
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/goregular"
 
+	"tussock/internal/geom"
 	"tussock/internal/say"
 )
 
@@ -37,6 +39,25 @@ const rimMM = 0.18
 // capPart is how high capitals are, as a part of a letter's size.
 const capPart = 0.72
 
+// pdf draws a picture of one's own.
+func (m Image) pdf(pdf *fpdf.Fpdf) {
+	if len(m.PNG) == 0 {
+		return
+	}
+	how := fpdf.ImageOptions{ImageType: "PNG"}
+	pdf.RegisterImageOptionsReader(m.Name, how, bytes.NewReader(m.PNG))
+	points := make([]fpdf.PointType, len(m.Clip))
+	for i, v := range m.Clip {
+		points[i] = fpdf.PointType{X: v.X, Y: v.Y}
+	}
+	pdf.ClipPolygon(points, false)
+	pdf.TransformBegin()
+	pdf.TransformRotate(-geom.Deg(math.Atan2(m.Along.Y, m.Along.X)), m.Corner.X, m.Corner.Y)
+	pdf.ImageOptions(m.Name, m.Corner.X, m.Corner.Y, m.Along.Len(), m.Along.Len(), false, how, 0, "")
+	pdf.TransformEnd()
+	pdf.ClipEnd()
+}
+
 // PDF writes leaves at true size. The same leaves give the same bytes.
 func PDF(w io.Writer, title string, leaves []Leaf) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
@@ -56,15 +77,23 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 			pdf.SetLineWidth(rimMM)
 			pdf.SetDrawColor(0, 0, 0)
 			for _, f := range fills {
-				pdf.SetFillColor(int(f.Tone), int(f.Tone), int(f.Tone))
+				r, g, b, rim := f.rgb()
+				pdf.SetFillColor(r, g, b)
 				points := make([]fpdf.PointType, len(f.Points))
 				for i, v := range f.Points {
 					points[i] = fpdf.PointType{X: v.X, Y: v.Y}
 				}
-				pdf.Polygon(points, "FD")
+				style := "F"
+				if rim {
+					style = "FD"
+				}
+				pdf.Polygon(points, style)
 			}
 		}
 		areas(l.Fills)
+		for _, m := range l.Images {
+			m.pdf(pdf)
+		}
 		for _, s := range l.Strokes {
 			p := pens[s.Kind]
 			pdf.SetLineWidth(p.width)
@@ -79,6 +108,7 @@ func PDF(w io.Writer, title string, leaves []Leaf) error {
 		areas(l.Tops)
 		for _, t := range l.Words {
 			pdf.SetFont(family, "", t.SizeMM/25.4*72)
+			pdf.SetTextColor(parts(t.Colour))
 			text := say.OneLine(t.Text)
 			x, y := t.At.X, t.At.Y
 			if t.Centred {

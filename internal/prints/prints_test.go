@@ -15,6 +15,7 @@ import (
 	"strings"
 	"testing"
 
+	ink "tussock/internal/draw"
 	"tussock/internal/geom"
 )
 
@@ -152,10 +153,43 @@ func TestTrueSizeOnOnePage(t *testing.T) {
 	}
 }
 
+// A square that takes the page across is printed on it as it is: one cut makes it, and both faces
+// lie on one another through the paper.
+func TestSquareAcrossAPage(t *testing.T) {
+	at := geom.Vec{X: 50, Y: 30}
+	o := Order{Title: "Square", Outline: rect(210, 210), Page: Pages[0], Front: true, Back: true, Down: "back",
+		Notes: []ink.Ink{{At: at, Text: "F", SizeMM: 5}, {At: at, Text: "B", SizeMM: 5, Back: true}}}
+	leaves, err := Lay(o)
+	if err != nil || len(leaves) != 2 {
+		t.Fatal(len(leaves), err)
+	}
+	for i, l := range leaves {
+		cuts := 0
+		for _, s := range l.Strokes {
+			if s.Kind == Cut {
+				cuts++
+				if math.Abs(s.A.Y-210) > 1e-9 || math.Abs(s.B.X-s.A.X) < 209 {
+					t.Errorf("the cut runs from %v to %v", s.A, s.B)
+				}
+			}
+		}
+		want := geom.Vec{X: []float64{50, 160}[i], Y: 180}
+		found := false
+		for _, w := range l.Words {
+			if w.Text == []string{"F", "B"}[i] {
+				found = w.At.Dist(want) < 1e-9
+			}
+		}
+		if cuts != 1 || !found {
+			t.Errorf("leaf %d: %d cuts, the text in its place %v", i, cuts, found)
+		}
+	}
+}
+
 // A sheet larger than the page goes over several; each shows its part, and laid
 // together at their seams they are the sheet.
 func TestTiledPagesAddUp(t *testing.T) {
-	for _, c := range []struct{ w, h float64 }{{210, 210}, {300, 420}, {60, 500}} {
+	for _, c := range []struct{ w, h float64 }{{215, 215}, {300, 420}, {60, 500}} {
 		leaves, err := Lay(Order{Title: "Large", Outline: rect(c.w, c.h), Page: Pages[0]})
 		if err != nil {
 			t.Fatal(err)

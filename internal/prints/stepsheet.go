@@ -24,6 +24,24 @@ type Panel struct {
 type Fill struct {
 	Points []geom.Vec // its corners
 	Tone   Tone
+	Colour string // #rrggbb, for what people coloured: it has no rim; "" for the tone
+}
+
+// rgb are the parts of a colour, and whether it has a rim.
+func (f Fill) rgb() (r, g, b int, rim bool) {
+	if f.Colour == "" {
+		return int(f.Tone), int(f.Tone), int(f.Tone), true
+	}
+	r, g, b = parts(f.Colour)
+	return r, g, b, false
+}
+
+// parts of a colour #rrggbb; black for what is none.
+func parts(colour string) (r, g, b int) {
+	if _, err := fmt.Sscanf(colour, "#%02x%02x%02x", &r, &g, &b); err != nil {
+		return 0, 0, 0
+	}
+	return r, g, b
 }
 
 // Tone is how dark an area is, 0 for black to 255 for white: good on any printer.
@@ -131,6 +149,9 @@ func (l *Leaf) picture(p Panel, x, y, w, h, size float64) {
 	for _, t := range p.Picture.Written {
 		if len(t.Line) == 4 {
 			segments(Mark, t.Line)
+			continue
+		}
+		if t.Text == "" {
 			continue
 		}
 		m := t.Place

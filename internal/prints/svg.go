@@ -1,7 +1,10 @@
 package prints
 
 import (
+	"cmp"
+	"encoding/base64"
 	"fmt"
+	"slices"
 	"strings"
 
 	"tussock/internal/geom"
@@ -33,13 +36,21 @@ func Stacked(leaves []Leaf) Leaf {
 				for i, v := range f.Points {
 					points[i] = v.Add(down)
 				}
-				out = append(out, Fill{points, f.Tone})
+				out = append(out, Fill{points, f.Tone, f.Colour})
 			}
 			return out
 		}
 		out.Fills, out.Tops = append(out.Fills, moved(l.Fills)...), append(out.Tops, moved(l.Tops)...)
 		for _, s := range l.Strokes {
 			out.Strokes = append(out.Strokes, Stroke{s.Kind, s.A.Add(down), s.B.Add(down)})
+		}
+		for _, m := range l.Images {
+			m.Corner = m.Corner.Add(down)
+			m.Clip = slices.Clone(m.Clip)
+			for i := range m.Clip {
+				m.Clip[i] = m.Clip[i].Add(down)
+			}
+			out.Images = append(out.Images, m)
 		}
 		for _, w := range l.Words {
 			w.At = w.At.Add(down)
@@ -48,6 +59,20 @@ func Stacked(leaves []Leaf) Leaf {
 		out.Page = Page{"stacked", max(out.Page.WidthMM, l.Page.WidthMM), out.Page.HeightMM + l.Page.HeightMM}
 	}
 	return out
+}
+
+// svg draws the i-th picture of one's own.
+func (m Image) svg(b *strings.Builder, i int) {
+	if len(m.PNG) == 0 {
+		return
+	}
+	points := make([]string, len(m.Clip))
+	for i, v := range m.Clip {
+		points[i] = fmt.Sprintf("%.3f,%.3f", v.X, v.Y)
+	}
+	fmt.Fprintf(b, `<clipPath id="c%d"><polygon points="%s"/></clipPath>`+"\n", i, strings.Join(points, " "))
+	fmt.Fprintf(b, `<g clip-path="url(#c%d)"><image width="1" height="1" preserveAspectRatio="none" transform="matrix(%.4f %.4f %.4f %.4f %.3f %.3f)" href="data:image/png;base64,%s"/></g>`+"\n",
+		i, m.Along.X, m.Along.Y, -m.Along.Y, m.Along.X, m.Corner.X, m.Corner.Y, base64.StdEncoding.EncodeToString(m.PNG))
 }
 
 // SVG writes one leaf at true size, in mm.
@@ -61,10 +86,18 @@ func SVG(l Leaf) string {
 			for i, v := range f.Points {
 				points[i] = fmt.Sprintf("%.3f,%.3f", v.X, v.Y)
 			}
-			fmt.Fprintf(&b, `<polygon fill="#%02[1]x%02[1]x%02[1]x" stroke-width="%[2]g" points="%[3]s"/>`+"\n", int(f.Tone), rimMM, strings.Join(points, " "))
+			red, green, blue, rim := f.rgb()
+			wide := rimMM
+			if !rim {
+				wide = 0
+			}
+			fmt.Fprintf(&b, `<polygon fill="#%02x%02x%02x" stroke-width="%g" points="%s"/>`+"\n", red, green, blue, wide, strings.Join(points, " "))
 		}
 	}
 	areas(l.Fills)
+	for i, m := range l.Images {
+		m.svg(&b, i)
+	}
 	for _, s := range l.Strokes {
 		p := pens[s.Kind]
 		dash := ""
@@ -86,7 +119,7 @@ func SVG(l Leaf) string {
 		if t.TurnDeg != 0 {
 			anchor += fmt.Sprintf(` transform="rotate(%g %.3f %.3f)"`, -t.TurnDeg, t.At.X, t.At.Y)
 		}
-		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-size="%g" font-family="sans-serif" fill="#000" stroke="none"%s>%s</text>`+"\n", t.At.X, t.At.Y, t.SizeMM, anchor, escape.Replace(say.OneLine(t.Text)))
+		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-size="%g" font-family="sans-serif" fill="%s" stroke="none"%s>%s</text>`+"\n", t.At.X, t.At.Y, t.SizeMM, cmp.Or(t.Colour, "#000"), anchor, escape.Replace(say.OneLine(t.Text)))
 	}
 	b.WriteString("</svg>\n")
 	return b.String()

@@ -13,7 +13,7 @@ import (
 
 // tables in an order that respects their references. What is of this machine, its devices
 // and the rows set aside, does not travel.
-var tables = []string{"marks", "papers", "builds", "tweaks", "trials", "settings"}
+var tables = []string{"marks", "papers", "builds", "tweaks", "trials", "packs", "images", "settings"}
 
 // Backup writes a consistent copy of everything to a new file, for its owner alone. An
 // existing file is not overwritten.

@@ -280,3 +280,24 @@ func TestBackupAndRestore(t *testing.T) {
 		t.Errorf("refused files have left %d builds", len(list))
 	}
 }
+
+func TestMostPacks(t *testing.T) {
+	s := openAt(t, filepath.Join(t.TempDir(), "packs.db"))
+	defer closed(t, s)
+	var id int64
+	for i := range MostPacks {
+		var err error
+		if id, err = s.AddPack(t.Context(), "{}"); err != nil {
+			t.Fatalf("pack %d: %v", i+1, err)
+		}
+	}
+	if _, err := s.AddPack(t.Context(), "{}"); !errors.Is(err, ErrFull) {
+		t.Errorf("one more than %d: %v, want it refused", MostPacks, err)
+	}
+	if err := s.BinPack(t.Context(), id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.AddPack(t.Context(), "{}"); err != nil {
+		t.Errorf("after one went to the bin: %v", err)
+	}
+}

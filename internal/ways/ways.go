@@ -23,7 +23,7 @@ type Way = toys.Way
 
 var (
 	mu   sync.RWMutex
-	list = complete(slices.Concat([]*Way{glide.Way(), hop.Way()}, flap.Ways(), spin.Ways(), []*Way{reveal.Way()})...)
+	list = complete(slices.Concat([]*Way{glide.Way(), hop.Way()}, flap.Ways(), spin.Ways(), reveal.Ways())...)
 )
 
 func complete(all ...*Way) []*Way {

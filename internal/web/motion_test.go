@@ -12,6 +12,7 @@ import (
 
 	"tussock/internal/motion"
 	"tussock/internal/motion/glide"
+	"tussock/internal/motion/reveal/tellers"
 	"tussock/internal/web/builds"
 	"tussock/internal/web/motions"
 )
@@ -53,7 +54,7 @@ func TestFlightOfASetUp(t *testing.T) {
 		t.Errorf("%s %v %d ghosts", f.End, f.RopeOverM, len(f.Ghosts))
 	}
 	other := ask[motions.PredictionView](c, "POST", "/patterns/fortune/prediction", `{"sheet":{"width":150,"height":150,"unit":"mm","gsm":80,"thickness_mm":0.1},`+level+`}`)
-	if other.Works || len(other.Readings) != 0 || len(drawn[glide.FlightDrawing](t, other.Drawing, "flight").Path) < 2 {
+	if !other.Works || len(other.Readings) < 5 || len(drawn[tellers.TellerDrawing](t, other.Drawing, "teller").Opens) != 2 {
 		t.Errorf("a fortune teller: %+v", other.Mode)
 	}
 }

@@ -27,6 +27,7 @@ import (
 	"tussock/internal/web/hall"
 	"tussock/internal/web/motions"
 	"tussock/internal/web/papers"
+	"tussock/internal/web/writing"
 )
 
 // Version is the API's version, kept in the generated description.
@@ -40,6 +41,7 @@ type areas struct {
 	bench   *builds.Routes
 	files   *files.Routes
 	hall    *hall.Routes
+	writing *writing.Routes
 	turns   *turn.Pool // where what takes long gives way
 }
 
@@ -97,7 +99,7 @@ func Describe() ([]byte, error) {
 }
 
 func newAreas(s *store.Store, sharing *hall.Sharing) (*areas, error) {
-	a := &areas{papers: papers.New(s), hall: hall.New(s, sharing), turns: turn.NewPool()}
+	a := &areas{papers: papers.New(s), hall: hall.New(s, sharing), writing: writing.New(s), turns: turn.NewPool()}
 	var err error
 	a.folding = folding.New(s)
 	if a.motion, err = motions.New(s); err != nil {
@@ -116,7 +118,7 @@ func (a *areas) register(router *gin.Engine) huma.API {
 	config.SchemasPath = "/api/v1/schemas"
 	config.CreateHooks = nil
 	json := config.Formats["application/json"]
-	json.Unmarshal = answer.ReadJSON
+	json.Marshal, json.Unmarshal = answer.WriteJSON, answer.ReadJSON
 	config.Formats = map[string]huma.Format{"application/json": json, "json": json}
 	api := humagin.New(router, config)
 	api.UseMiddleware(hall.Refuse(api), answer.Finite(api), answer.InTurn(a.turns))
@@ -126,6 +128,7 @@ func (a *areas) register(router *gin.Engine) huma.API {
 	a.bench.Register(api)
 	a.files.Register(api)
 	a.hall.Register(api, router)
+	a.writing.Register(api)
 	// What drawings hold is described although no answer names it.
 	for _, w := range ways.All() {
 		for _, d := range w.Data {

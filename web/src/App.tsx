@@ -8,6 +8,7 @@ import {
   Bin,
   fetchTheRest,
   NotKnown,
+  Packs,
   Palette,
   Papers,
   SettingsPlace,
@@ -33,7 +34,7 @@ export function App() {
     return () => window.removeEventListener("keydown", leaveFields);
   }, [queries]);
   // What covers the whole screen leaves nothing beneath it to go to.
-  const covered = useLocation().pathname.split("/")[3] === "follow";
+  const covered = ["follow", "play"].includes(useLocation().pathname.split("/")[3] ?? "");
   const navigate = useNavigate();
   const [shown, setShown] = useState<"keys" | "palette" | null>(null);
   const swap = settings.units === "mm" ? "in" : "mm";
@@ -77,6 +78,9 @@ export function App() {
           <NavLink to="/papers" className={place}>
             Papers
           </NavLink>
+          <NavLink to="/packs" className={place}>
+            Packs
+          </NavLink>
           <NavLink to="/settings" className={place}>
             Settings
           </NavLink>
@@ -112,6 +116,8 @@ export function App() {
           <Route path="/bench/:build/:stretch/:step" element={<Bench />} />
           <Route path="/papers" element={<Papers />} />
           <Route path="/papers/:tool" element={<Papers />} />
+          <Route path="/packs" element={<Packs />} />
+          <Route path="/packs/:pack" element={<Packs />} />
           <Route path="/study/:pattern" element={<Study />} />
           <Route path="/study/:pattern/:step" element={<Study />} />
           <Route path="/not-known/:moves" element={<NotKnown />} />

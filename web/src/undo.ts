@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import type { PaperInput, Settings, TrialInput } from "./api/client";
+import type { Pack, PaperInput, Settings, TrialInput } from "./api/client";
 import type { Moves } from "./api/moves";
 import { toast } from "./toast";
 
@@ -17,6 +17,9 @@ export type Back =
   | { do: "bin paper"; id: number }
   | { do: "restore paper"; id: number }
   | { do: "change paper"; id: number; paper: PaperInput }
+  | { do: "bin pack"; pack: string }
+  | { do: "restore pack"; pack: string }
+  | { do: "change pack"; pack: Pack }
   | { do: "settings"; settings: Settings; own: boolean };
 
 export interface Undoable {

@@ -32,6 +32,12 @@ async function run(b: Back, queries: QueryClient): Promise<unknown> {
       return api.restorePaper(b.id);
     case "change paper":
       return api.changePaper(b.id, b.paper);
+    case "bin pack":
+      return api.binPack(b.pack);
+    case "restore pack":
+      return api.restorePack(b.pack);
+    case "change pack":
+      return api.changePack(b.pack);
     case "settings":
       if (b.own) keepOwnSettings(b.settings);
       else await api.setSettings(b.settings);

@@ -164,6 +164,7 @@ export function outcomeRange(
   // Nearest first: what lies to the negative side is told without its sign.
   const [a, b] = sided && o.hi <= 0 ? [o.hi, o.lo] : [o.lo, o.hi];
   const end = outcomeValue(b, o, units);
+  if (outcomeValue(a, o, units) === end) return end;
   if (cross || o.unit === "m" || o.unit === "") return `${outcomeValue(a, o, units)} to ${end}`;
   return `${number(inRecordUnit(sided ? Math.abs(a) : a, o.unit, units), o.unit === "cm" ? 1 : o.decimals)} to ${end}`;
 }
@@ -174,6 +175,7 @@ export const layersOf = (n: number) => (n === 1 ? "1 layer" : `${n} layers`);
 /** One difference between two set-ups in words. */
 export function changeWords(c: Omit<Change, "hard">, units: Units): string {
   if (c.knob === "sheet") return "another sheet";
+  if (c.knob === "written") return `${c.to} ${c.to === 1 ? "place" : "places"} written anew`;
   return `${c.label} ${knobValue(c.from, c.unit, units)} → ${knobValue(c.to, c.unit, units)}`;
 }
 

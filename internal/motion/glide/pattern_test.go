@@ -14,7 +14,7 @@ var a4 = sheet.Sheet{WidthMM: 210, HeightMM: 297, GSM: 80, ThicknessMM: 0.1}
 
 func pattern(t testing.TB, id string) *sequence.Pattern {
 	t.Helper()
-	return motiontest.Pattern(t, id, craft.Language, sequence.Vocabulary{Moves: "reveal"})
+	return motiontest.Pattern(t, id, craft.Language, sequence.Vocabulary{Moves: "reveal", Heads: []sequence.Head{{Word: "zones", Kind: sequence.AWord, Least: 1}}})
 }
 
 // shelfGlider is the model of a replay, without the workbench.

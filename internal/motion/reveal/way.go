@@ -1,21 +1,19 @@
-// Package reveal is toys that open and show what is written on them. It has no model yet: its toys are played with and looked at, and
-// for fun thrown.
+// Package reveal is toys that open and show what is written on them: fortune tellers (tellers),
+// rings that flex (rings), and others, which are played with and for fun thrown.
 package reveal
 
 import (
 	"tussock/internal/motion"
 	"tussock/internal/motion/play"
+	"tussock/internal/motion/reveal/rings"
+	"tussock/internal/motion/reveal/tellers"
 	"tussock/internal/motion/toys"
-	"tussock/internal/sheet"
 )
 
-// Way is all that revealing brings so far.
-func Way() *toys.Way {
-	w := play.Way("reveal", "Reveal", sheet.Bands{
-		Weight:    sheet.Band{GoodMin: 50, GoodMax: 110, FairMin: 35, FairMax: 160, Low: "so light a paper does not spring open", High: "so heavy a paper does not fold back on itself"},
-		Stiffness: sheet.Band{GoodMin: 0.8, GoodMax: 9, FairMin: 0.4, FairMax: 20, Low: "so limp a flap does not stand", High: "so stiff a paper does not fold back on itself"},
-	})
+// Ways are all that revealing brings. What is neither a teller nor a ring comes last.
+func Ways() []*toys.Way {
+	w := play.Way("reveal", "Reveal", tellers.Paper)
 	w.Chips = []motion.Chip{{Name: "opened both ways"}, {Name: "opened one way", Bad: true}, {Name: "bound", Bad: true}, {Name: "gaped in the middle", Bad: true}, {Name: "tore", Bad: true}}
 	w.Language = language
-	return w
+	return []*toys.Way{tellers.Way(), rings.Way(), w}
 }

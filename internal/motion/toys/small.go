@@ -24,6 +24,7 @@ const smallMM = 40.0
 // toys so small that they can be swallowed.
 func (w *Way) Complete() {
 	w.Way = w.Filled()
+	w.Writes = w.Writing != nil
 	for _, c := range w.Conditions {
 		if c.Name == warnBelow {
 			return
@@ -65,6 +66,11 @@ type watchedTrying struct {
 }
 
 func (t watchedTrying) Unwrap() motion.Trying { return t.Trying }
+
+func (t watchedTrying) Rewrap(q motion.Trying) motion.Trying {
+	t.Trying = q
+	return t
+}
 
 func (t watchedTrying) Predict(ctx context.Context, knobs map[string]float64, ghosts []motion.Ghost) (motion.Prediction, error) {
 	v, err := t.Trying.Predict(ctx, knobs, ghosts)

@@ -135,6 +135,16 @@ func With(knobs map[string]float64, changes ...motion.Change) map[string]float64
 	return out
 }
 
+// PaperG is what a folded toy weighs, g: its paper and all that is fixed to it, however it
+// stands.
+func PaperG(r *sequence.Replay) float64 {
+	g := r.Final().PaperMM2() * r.Sheet.GSM * 1e-6
+	for _, m := range r.Masses {
+		g += m.G
+	}
+	return g
+}
+
 // partStep is the least of a way along the paper that a fold can be moved by: half a
 // millimetre on the five centimetres that such a way usually has.
 const partStep = 0.01

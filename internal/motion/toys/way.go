@@ -39,6 +39,11 @@ type Way struct {
 	Data []any
 	// Aids are what helps with single steps of a pattern of this way, by number; nil for none.
 	Aids func(*sequence.Replay) map[int]motion.Aid
+	// Writing is how such toys are written on; nil for those that are not.
+	Writing *Writing
+	// Between are pictures of the way from one state of a toy to another, as its drawing numbers
+	// them; nil for toys without states. The error says what is wrong with the numbers.
+	Between func(r *sequence.Replay, w motion.Written, from, to int) ([]draw.Picture, error)
 	// Invent makes up a trial for demo data, scattered about what is meant, with a note or "".
 	Invent func(*rand.Rand, Meant) (motion.Noted, string)
 }

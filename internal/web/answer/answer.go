@@ -14,4 +14,4 @@ type File struct {
 }
 
 // SmallBody bounds what a request may send that is no file, bytes.
-const SmallBody = 16 << 10
+const SmallBody = 48 << 10

@@ -24,6 +24,9 @@ func ViewChanges(p *sequence.Pattern, from, to bench.Setup) []ChangeView {
 		if i := p.KnobIndex(c.Knob); i >= 0 {
 			v.Label, v.Unit = p.Knobs[i].Label, p.Knobs[i].Told()
 		}
+		if c.Knob == bench.WrittenTouched {
+			v.Label = "what is written, places changed"
+		}
 		out = append(out, v)
 	}
 	return out

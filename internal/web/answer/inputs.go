@@ -6,6 +6,7 @@ import (
 
 	"tussock/internal/bench"
 	"tussock/internal/given"
+	"tussock/internal/motion"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
@@ -167,6 +168,7 @@ type SetupInput struct {
 	Knobs map[string]float64 `json:"knobs,omitempty"`
 	// Recipes are the knobs whose length is found by folding, and the recipe's creases.
 	Recipes map[string]int `json:"recipes,omitempty"`
+	Written motion.Written `json:"written,omitempty" doc:"what is written on the toy, by place"`
 }
 
 // Setup checks a set-up against its pattern.
@@ -189,7 +191,14 @@ func (in SetupInput) of(p *sequence.Pattern) (bench.Setup, error) {
 	if err := CheckRecipes(p, in.Recipes); err != nil {
 		return bench.Setup{}, err
 	}
-	return bench.Setup{Sheet: spec, Knobs: p.FullKnobs(in.Knobs), Recipes: in.Recipes}, nil
+	written, err := in.Written.Clean()
+	if err != nil {
+		return bench.Setup{}, AsProblem(err, "body.written.")
+	}
+	if len(written) == 0 {
+		written = nil
+	}
+	return bench.Setup{Sheet: spec, Knobs: p.FullKnobs(in.Knobs), Recipes: in.Recipes, Written: written}, nil
 }
 
 // PathID is a number in the path.

@@ -63,6 +63,9 @@ func Crossed(p *sequence.Pattern, err error) error {
 		if x.What == "recipes" {
 			d.Message = "how a length is found was changed elsewhere"
 		}
+		if place, written := strings.CutPrefix(x.What, bench.WrittenTouched+" "); written {
+			d.Location, d.Message = "body.written."+place, fmt.Sprintf("what stands at %s was written elsewhere", place)
+		}
 		if i := p.KnobIndex(x.What); i >= 0 {
 			k := p.Knobs[i]
 			d.Location, d.Value = "body.knobs."+x.What, x.There

@@ -18,6 +18,13 @@ type BinView struct {
 	Builds []BuildCard        `json:"builds"`
 	Trials []BinnedTrial      `json:"trials"`
 	Papers []papers.PaperView `json:"papers"`
+	Packs  []BinnedPack       `json:"packs"`
+}
+
+// BinnedPack is a pack of one's own in the bin.
+type BinnedPack struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
 }
 
 // BinnedTrial is a throw in the bin.
@@ -43,7 +50,16 @@ func (s *Routes) listBin(ctx context.Context, _ *struct{}) (*answer.Body[BinView
 	if err != nil {
 		return nil, err
 	}
-	out := BinView{Builds: []BuildCard{}, Trials: []BinnedTrial{}, Papers: papers.Body}
+	out := BinView{Builds: []BuildCard{}, Trials: []BinnedTrial{}, Papers: papers.Body, Packs: []BinnedPack{}}
+	packs, err := s.store.OwnPacks(ctx, true)
+	if err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
+	for _, row := range packs {
+		if p, err := answer.OwnPack(row); err == nil { // what cannot be read cannot be taken out
+			out.Packs = append(out.Packs, BinnedPack{p.ID, p.Title})
+		}
+	}
 	for _, b := range builds {
 		out.Builds = append(out.Builds, viewCard(b))
 	}

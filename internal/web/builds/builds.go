@@ -12,6 +12,7 @@ import (
 	"golang.org/x/sync/singleflight"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion"
 	"tussock/internal/sequence"
 	"tussock/internal/store"
 	"tussock/internal/ways"
@@ -276,6 +277,7 @@ type draftInput struct {
 		Knobs   map[string]float64 `json:"knobs,omitempty" doc:"those that were moved"`
 		Sheet   *answer.SheetInput `json:"sheet,omitempty" doc:"when it is another one"`
 		Recipes map[string]int     `json:"recipes,omitempty" doc:"all of them, when they are others"`
+		Written motion.Written     `json:"written,omitempty" doc:"places that were written in; an empty mark where nothing stands any more"`
 	}
 }
 
@@ -292,6 +294,9 @@ func (s *Routes) moveDraft(ctx context.Context, in *draftInput) (*answer.Body[*B
 	}
 	if err := answer.CheckRecipes(p, moves.Recipes); err != nil {
 		return nil, err
+	}
+	if moves.Written, err = in.Body.Written.Moved(); err != nil {
+		return nil, answer.AsProblem(err, "body.written.")
 	}
 	if in.Body.Sheet != nil {
 		spec, err := in.Body.Sheet.Spec()

@@ -222,5 +222,8 @@ func (s *Routes) checkSetup(pattern, where string, setup bench.Setup) error {
 	if err := answer.CheckRecipes(p, setup.Recipes); err != nil {
 		return err
 	}
+	if _, err := setup.Written.Clean(); err != nil {
+		return answer.AsProblem(err, where+".written.")
+	}
 	return answer.CheckKnobs(p, setup.Knobs)
 }

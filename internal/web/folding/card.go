@@ -33,6 +33,7 @@ func (s *Routes) Card(p *sequence.Pattern, setup bench.Setup) (Card, error) {
 	}
 	var c Card
 	if r := p.Run(sh, setup.Knobs); r.Err == nil {
+		ways.For(p).Write(r, setup.Written)
 		m := body.Measure(r.Final())
 		flat := draw.At(r, len(r.Steps))
 		flat.Balance(m.CoM)

@@ -10,8 +10,8 @@ import (
 	"tussock/internal/web/answer"
 )
 
-// toys are what the patterns of the shelf ask for, found once for each.
-var toys struct {
+// chosen are what the patterns of the shelf ask for, found once for each.
+var chosen struct {
 	sync.Mutex
 	of map[*sequence.Pattern]choose.Toy
 }
@@ -23,19 +23,19 @@ func allToys() ([]choose.Toy, error) {
 	if err != nil {
 		return nil, err
 	}
-	toys.Lock()
-	defer toys.Unlock()
-	if toys.of == nil {
-		toys.of = map[*sequence.Pattern]choose.Toy{}
+	chosen.Lock()
+	defer chosen.Unlock()
+	if chosen.of == nil {
+		chosen.of = map[*sequence.Pattern]choose.Toy{}
 	}
 	var out []choose.Toy
 	for _, p := range all {
-		t, known := toys.of[p]
+		t, known := chosen.of[p]
 		if !known {
 			if t, err = choose.Of(p); err != nil {
 				continue
 			}
-			toys.of[p] = t
+			chosen.of[p] = t
 		}
 		out = append(out, t)
 	}

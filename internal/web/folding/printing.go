@@ -3,9 +3,11 @@ package folding
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -14,12 +16,15 @@ import (
 	"tussock/internal/body"
 	"tussock/internal/draw"
 	"tussock/internal/geom"
+	"tussock/internal/motion"
+	"tussock/internal/motion/toys"
 	"tussock/internal/prepare"
 	"tussock/internal/prints"
 	"tussock/internal/say"
 	"tussock/internal/sequence"
 	"tussock/internal/sheet"
 	"tussock/internal/shelf"
+	"tussock/internal/store"
 	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
@@ -30,6 +35,8 @@ type PrintQuery struct {
 	Page   string  `query:"page" enum:"auto,a4,letter,own" default:"auto" doc:"the paper in the printer; own: the sheet itself goes through it; auto: as the settings say, else by the sheet"`
 	Face   string  `query:"face" enum:"none,front,back,both" default:"none" doc:"which faces carry the folds as guide lines"`
 	Units  string  `query:"units" enum:"mm,in" default:"mm" doc:"of the ruler and the check length"`
+	Step   int     `query:"step" minimum:"0" maximum:"400" doc:"the folds of one step alone, to practise it; 0 for all"`
+	Write  string  `query:"write" enum:"filled,half,blank" default:"filled" doc:"of a toy that is written on: all of it, all but what is hidden, or nothing"`
 	BandMM float64 `query:"band_mm" minimum:"0" maximum:"10" doc:"for young folders: half the width of the band within which a fold is good"`
 }
 
@@ -88,6 +95,7 @@ func (s *Routes) printSteps(ctx context.Context, in *stepSheetInput) (*answer.Fi
 	if err != nil {
 		return nil, err
 	}
+	ways.For(r.Pattern).Write(r, b.Current().Written)
 	panels := stepPanels(r, say.Units(in.Units))
 	done := prints.Panel{Picture: draw.At(r, len(r.Steps)), Head: "Done", Text: r.Pattern.Title + ", folded flat."}
 	if r.Err == nil {
@@ -158,6 +166,7 @@ func (s *Routes) stepPicture(ctx context.Context, in *stepPictureInput) (*answer
 	if in.Step > len(r.Steps) {
 		return nil, answer.Refuse("path.step", in.Step, fmt.Sprintf("%s has %d steps that can be folded", r.Pattern.Title, len(r.Steps)))
 	}
+	ways.For(r.Pattern).Write(r, b.Current().Written)
 	st := draw.StageOf(r, in.Step, ways.For(r.Pattern).Look)
 	sp := b.Current().Sheet
 	return &answer.File{Type: "image/svg+xml", Disposition: fmt.Sprintf(`inline; filename="tussock-%d-step-%d.svg"`, b.ID, in.Step),
@@ -169,11 +178,82 @@ func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.F
 	if err != nil {
 		return nil, err
 	}
+	if in.Step > len(r.Steps) {
+		return nil, answer.Refuse("query.step", in.Step, fmt.Sprintf("%s has %d steps that can be folded", r.Pattern.Title, len(r.Steps)))
+	}
 	o := prints.Order{Title: s.titled(ctx, b, r.Pattern), Outline: r.Sheet.Outline(), Down: "back"}
 	if in.Face != "none" {
-		o.Guides, o.Notes = prints.Guides(r.Final()), prints.Notes(r.Notes)
+		o.Guides, o.Notes = guidesOf(r, in.Step), prints.Notes(r.Notes)
+		if err := s.write(ctx, &o, r, b.Current().Written, toys.Content(in.Write)); err != nil {
+			return nil, err
+		}
+	}
+	if in.Step > 0 {
+		o.Title += fmt.Sprintf(". Step %d alone, to practise", in.Step)
 	}
 	return s.printed(ctx, in.PrintQuery, o, fmt.Sprintf("tussock-sheet-%d", b.ID))
+}
+
+// fromEdgeMM is how far fold lines stop short of the paper's edge.
+const fromEdgeMM = 3.0
+
+// guidesOf are the folds of a replay as they are printed: all of them, or those of one step.
+func guidesOf(r *sequence.Replay, step int) []prints.Guide {
+	if step == 0 {
+		return prints.InsetGuides(prints.Guides(r.Final()), r.Sheet.Outline(), fromEdgeMM)
+	}
+	before := r.Start
+	if step > 1 {
+		before = r.Steps[step-2].After
+	}
+	had := prints.Guides(before)
+	return prints.InsetGuides(slices.DeleteFunc(prints.Guides(r.Steps[step-1].After), func(g prints.Guide) bool {
+		return slices.ContainsFunc(had, func(h prints.Guide) bool {
+			return geom.Mid(g.A, g.B).Dist(geom.Mid(h.A, h.B)) < geom.Distinct
+		})
+	}), r.Sheet.Outline(), fromEdgeMM)
+}
+
+// write puts what is written on a toy onto its print.
+func (s *Routes) write(ctx context.Context, o *prints.Order, r *sequence.Replay, w motion.Written, how toys.Content) error {
+	q := ways.For(r.Pattern).Writing
+	if q == nil || r.Err != nil {
+		return nil
+	}
+	places, err := q.Places(r)
+	if err != nil {
+		return nil //nolint:nilerr // a toy that cannot be written on is printed with its folds
+	}
+	if q.Outline != nil {
+		if outline := q.Outline(r); outline != nil {
+			o.Outline, o.Down = outline, ""
+			o.Guides = prints.Within(o.Guides, outline)
+		}
+	}
+	w = how.Of(q, places, w)
+	inks, _ := q.All(r, places, w)
+	notes := q.Besides(r.Notes, w)
+	if how == toys.Blank { // to be written by hand: what the pattern writes there is left out too
+		notes = slices.DeleteFunc(notes, func(n sequence.Note) bool { return n.Zone != "" })
+	}
+	o.Notes = prints.Notes(notes)
+	o.Notes = append(o.Notes, inks...)
+	o.Images = map[string][]byte{}
+	for _, k := range inks {
+		name, own := strings.CutPrefix(k.Image, "own:")
+		if !own || o.Images[k.Image] != nil {
+			continue
+		}
+		body, err := s.store.Image(ctx, name)
+		if errors.Is(err, store.ErrNotFound) {
+			continue // it came with a file from elsewhere
+		}
+		if err != nil {
+			return answer.AsProblem(err, "")
+		}
+		o.Images[k.Image] = body
+	}
+	return nil
 }
 
 func (s *Routes) printOutline(ctx context.Context, in *printOutlineInput) (*answer.File, error) {

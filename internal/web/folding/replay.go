@@ -54,6 +54,7 @@ func (s *Routes) Register(api huma.API) {
 	s.printRoutes(api)
 	s.placementRoutes(api)
 	s.stepRoutes(api)
+	s.classRoutes(api)
 }
 
 // folded is a replay with its pictures, for all last bends: these fold nothing.
@@ -90,6 +91,7 @@ func (s *Routes) Replay(p *sequence.Pattern, setup bench.Setup) (*ReplayView, er
 			return nil, err
 		}
 		f.replay = p.Run(sh, base.Knobs)
+		ways.For(p).Write(f.replay, setup.Written)
 		f.view, f.measured = viewReplay(f.replay, base)
 		if f.view.OK && ways.For(p).Show == nil {
 			f.toy = viewToy(f.replay, f.measured)

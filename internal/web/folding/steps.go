@@ -18,6 +18,7 @@ import (
 	"tussock/internal/sequence/remarks"
 	"tussock/internal/sequence/spread"
 	"tussock/internal/turn"
+	"tussock/internal/ways"
 	"tussock/internal/web/answer"
 )
 
@@ -147,6 +148,7 @@ func foldOf(in answer.SetupInput, pattern string) (*sequence.Replay, error) {
 		return nil, err
 	}
 	r := p.Run(sh, setup.Knobs)
+	ways.For(p).Write(r, setup.Written)
 	if r.Err != nil {
 		return nil, answer.Refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Told()))
 	}

@@ -121,7 +121,7 @@ func (s *Routes) sizeRow(ctx context.Context, p *sequence.Pattern, spec bench.Sh
 	if err != nil {
 		return r, err
 	}
-	t, err := s.under(ctx, p, sh, conditions)
+	t, err := s.under(ctx, p, sh, nil, conditions)
 	if err != nil {
 		return r, err
 	}
@@ -205,7 +205,7 @@ func (s *Routes) disputed(ctx context.Context, b *bench.Build, conditions map[st
 	if err != nil {
 		return nil, err
 	}
-	t, err := s.under(ctx, p, sh, conditions)
+	t, err := s.under(ctx, p, sh, setup.Written, conditions)
 	if err != nil {
 		return nil, err
 	}

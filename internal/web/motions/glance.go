@@ -62,7 +62,7 @@ func (s *Routes) preview(ctx context.Context, in *patternPath) (*answer.Body[*Pr
 		if err != nil {
 			return nil, err
 		}
-		t, err := s.under(ctx, p, sh, nil)
+		t, err := s.under(ctx, p, sh, nil, nil)
 		if err != nil {
 			return nil, err
 		}

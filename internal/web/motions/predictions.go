@@ -89,11 +89,13 @@ type tried struct {
 	sheet      sheet.Sheet
 	conditions motion.Conditions
 	knobs      map[string]float64
+	written    motion.Written
 	own        motion.Calibration
 }
 
-// under makes a pattern on a sheet ready to be tried under conditions.
-func (s *Routes) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet, given map[string]float64) (tried, error) {
+// under makes a pattern on a sheet, with what is written on it, ready to be tried under
+// conditions.
+func (s *Routes) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet, written motion.Written, given map[string]float64) (tried, error) {
 	w, b := s.benchOf(p, sh)
 	c, err := w.Full(given)
 	if err != nil {
@@ -103,7 +105,8 @@ func (s *Routes) under(ctx context.Context, p *sequence.Pattern, sh sheet.Sheet,
 	if t.own, err = s.learnt(ctx, w, c); err != nil {
 		return t, answer.AsProblem(err, "")
 	}
-	t.Trying = b.Under(c, t.own)
+	t.written = written
+	t.Trying = motion.WithWritten(b.Under(c, t.own), written)
 	return t, nil
 }
 
@@ -113,7 +116,7 @@ func (s *Routes) trying(ctx context.Context, id string, in MotionInput) (tried, 
 	if err != nil {
 		return tried{}, err
 	}
-	t, err := s.under(ctx, p, sh, in.Conditions)
+	t, err := s.under(ctx, p, sh, setup.Written, in.Conditions)
 	t.knobs = p.FullKnobs(setup.Knobs)
 	return t, err
 }
@@ -147,7 +150,7 @@ func (s *Routes) Warm(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		t, err := s.under(turned, p, sh, nil)
+		t, err := s.under(turned, p, sh, setup.Written, nil)
 		if err == nil && t.way.Predicts {
 			_, err = t.Predict(turned, p.FullKnobs(setup.Knobs), nil)
 		}
@@ -174,7 +177,7 @@ func (s *Routes) predict(ctx context.Context, in *motionInput) (*answer.Body[*Pr
 		}
 		ghosts = append(ghosts, motion.Ghost{Name: g.Name, Knobs: t.pattern.FullKnobs(g.Knobs)})
 	}
-	key, err := json.Marshal([]any{in.ID, t.sheet, t.knobs, t.conditions, t.own, ghosts}) // map keys are sorted
+	key, err := json.Marshal([]any{in.ID, t.sheet, t.knobs, t.conditions, t.own, ghosts, t.written}) // map keys are sorted
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}

@@ -253,7 +253,7 @@ func (s *Routes) examined(ctx context.Context, b *bench.Build, conditions map[st
 	if err != nil {
 		return nil, err
 	}
-	t, err := s.under(ctx, p, sh, conditions)
+	t, err := s.under(ctx, p, sh, last.Setup.Written, conditions)
 	if err != nil {
 		return nil, err
 	}

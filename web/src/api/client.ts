@@ -75,6 +75,13 @@ export type ShelfWish = NonNullable<
 export type Sifted = Schemas["ShelfView"];
 export type Preview = Schemas["PreviewView"];
 export type AtHand = Schemas["AtHandView"];
+export type Written = NonNullable<Setup["written"]>;
+export type Mark = Schemas["Mark"];
+export type WrittenToy = Schemas["WrittenView"];
+export type PackCard = Schemas["PackCard"];
+export type PackList = Schemas["PackList"];
+export type Pack = Schemas["Pack"];
+export type Followed = Schemas["Followed"];
 export type HallEvent = Schemas["Event"];
 
 const client = createClient<paths>({ baseUrl: "/" });
@@ -166,7 +173,12 @@ export function paperInput(p: Paper): PaperInput {
 }
 
 function setupInput(s: Setup) {
-  return { sheet: sheetInput(s.sheet), knobs: s.knobs, ...(s.recipes ? { recipes: s.recipes } : {}) };
+  return {
+    sheet: sheetInput(s.sheet),
+    knobs: s.knobs,
+    ...(s.recipes ? { recipes: s.recipes } : {}),
+    ...(s.written ? { written: s.written } : {}),
+  };
 }
 
 const motionInput = (setup: Setup, conditions: Record<string, number>) => ({
@@ -221,6 +233,55 @@ export const api = {
         signal,
       }),
     ),
+  written: (id: string, setup: Setup) =>
+    read<WrittenToy>(
+      client.POST("/api/v1/patterns/{id}/written", { params: { path: { id } }, body: setupInput(setup) }),
+    ),
+  filled: (id: string, setup: Setup, pack: string, seed: number) =>
+    read<Written>(
+      client.POST("/api/v1/patterns/{id}/filled", {
+        params: { path: { id } },
+        body: { ...setupInput(setup), pack, seed },
+      }),
+    ),
+  followed: (id: string, setup: Setup, play: string) =>
+    read<Followed>(
+      client.POST("/api/v1/patterns/{id}/followed", {
+        params: { path: { id } },
+        body: { ...setupInput(setup), play },
+      }),
+    ),
+  between: (id: string, setup: Setup, from: number, to: number) =>
+    read<Schemas["BetweenView"]>(
+      client.POST("/api/v1/patterns/{id}/between", {
+        params: { path: { id } },
+        body: { ...setupInput(setup), from, to },
+      }),
+    ),
+  packs: () => read<PackList>(client.GET("/api/v1/packs")),
+  pack: (id: string) => read<Pack>(client.GET("/api/v1/packs/{id}", { params: { path: { id } } })),
+  addPack: (text: string, title: string) =>
+    read<Pack>(client.POST("/api/v1/packs", { body: { text, ...(title ? { title } : {}) } })),
+  changePack: (p: Pack) =>
+    read<Pack>(client.PUT("/api/v1/packs/{id}", { params: { path: { id: p.id } }, body: p })),
+  binPack: (id: string) => read(client.DELETE("/api/v1/packs/{id}", { params: { path: { id } } })),
+  restorePack: (id: string) =>
+    read<Pack>(client.POST("/api/v1/packs/{id}/restore", { params: { path: { id } } })),
+  addImage: async (file: Blob) => {
+    const response = await fetch("/api/v1/images", {
+      method: "POST",
+      headers: { "Content-Type": "application/octet-stream" },
+      body: file,
+    });
+    const body = JSON.parse(await inTheirUnits(await response.text())) as unknown;
+    return read<{ name: string }>(
+      Promise.resolve(
+        response.ok
+          ? { data: body as { name: string }, response }
+          : { error: body as Schemas["ErrorModel"], response },
+      ),
+    );
+  },
   signs: () => read<Key[]>(client.GET("/api/v1/signs")),
   glance: (id: string, step: number, setup: Setup) =>
     read<Schemas["GlanceView"]>(
@@ -342,6 +403,7 @@ export const api = {
           knobs: m.knobs,
           ...(m.sheet ? { sheet: sheetInput(m.sheet) } : {}),
           ...(m.recipes ? { recipes: m.recipes } : {}),
+          ...(m.written ? { written: m.written } : {}),
         },
         keepalive: last,
       }),

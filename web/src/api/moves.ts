@@ -1,4 +1,4 @@
-import type { Setup, SheetSpec } from "./client";
+import type { Setup, SheetSpec, Written } from "./client";
 
 /** What a hand has moved and not kept yet, and the version of the build that it saw. */
 export interface Moves {
@@ -6,6 +6,21 @@ export interface Moves {
   knobs: Record<string, number>;
   sheet?: SheetSpec;
   recipes?: Record<string, number>;
+  /** Places that were written in; an empty mark where nothing stands any more. */
+  written?: Written;
+}
+
+/** Places that differ, as they are afterwards. */
+function rewritten(from: Written, to: Written): Written {
+  const places = [...new Set([...Object.keys(from), ...Object.keys(to)])];
+  return Object.fromEntries(places.filter((p) => !same(from[p], to[p])).map((p) => [p, to[p] ?? {}]));
+}
+
+/** What is written with changes on it. */
+function over(from: Written | undefined, change: Written): Written {
+  return Object.fromEntries(
+    Object.entries({ ...from, ...change }).filter(([, m]) => Object.values(m).some(Boolean)),
+  );
 }
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
@@ -16,13 +31,16 @@ export function movesOf(from: Setup, to: Setup, version: number): Moves {
   const out: Moves = { version, knobs };
   if (!same(from.sheet, to.sheet)) out.sheet = to.sheet;
   if (!same(from.recipes ?? {}, to.recipes ?? {})) out.recipes = to.recipes ?? {};
+  const written = rewritten(from.written ?? {}, to.written ?? {});
+  if (Object.keys(written).length > 0) out.written = written;
   return out;
 }
 
 /** Moves upon moves: the older version counts, since nothing newer was seen. */
 export function onTop(first: Moves | null, then: Moves): Moves {
   if (!first) return then;
-  return { ...first, ...then, version: first.version, knobs: { ...first.knobs, ...then.knobs } };
+  const written = first.written || then.written ? { written: { ...first.written, ...then.written } } : {};
+  return { ...first, ...then, ...written, version: first.version, knobs: { ...first.knobs, ...then.knobs } };
 }
 
 /** A set-up with what was moved on it. */
@@ -33,11 +51,15 @@ export function laid(setup: Setup, m: Moves | null): Setup {
     sheet: m.sheet ?? setup.sheet,
     knobs: { ...setup.knobs, ...m.knobs },
     ...(recipes ? { recipes } : {}),
+    ...(m.written || setup.written ? { written: over(setup.written, m.written ?? {}) } : {}),
   };
 }
 
 export const isNothing = (m: Moves) =>
-  Object.keys(m.knobs).length === 0 && m.sheet === undefined && m.recipes === undefined;
+  Object.keys(m.knobs).length === 0 &&
+  m.sheet === undefined &&
+  m.recipes === undefined &&
+  m.written === undefined;
 
 /** What is left of moves once others were kept; it has seen the version that these made. */
 export function without(m: Moves | null, kept: Moves, version: number): Moves | null {
@@ -48,6 +70,10 @@ export function without(m: Moves | null, kept: Moves, version: number): Moves | 
   };
   if (m.sheet && !same(m.sheet, kept.sheet)) out.sheet = m.sheet;
   if (m.recipes && !same(m.recipes, kept.recipes)) out.recipes = m.recipes;
+  if (m.written) {
+    const left = Object.entries(m.written).filter(([p, mark]) => !same(mark, kept.written?.[p]));
+    if (left.length > 0) out.written = Object.fromEntries(left);
+  }
   return isNothing(out) ? null : out;
 }
 
@@ -60,5 +86,8 @@ export function back(m: Moves, was: Setup): Omit<Moves, "version"> {
     knobs,
     ...(m.sheet ? { sheet: was.sheet } : {}),
     ...(m.recipes ? { recipes: was.recipes ?? {} } : {}),
+    ...(m.written
+      ? { written: Object.fromEntries(Object.keys(m.written).map((p) => [p, was.written?.[p] ?? {}])) }
+      : {}),
   };
 }

@@ -143,6 +143,22 @@ export const question = {
       ...forEver,
     }),
 
+  written: (pattern: string, setup: Setup) =>
+    queryOptions({
+      queryKey: ["written", pattern, setup],
+      queryFn: () => api.written(pattern, setup),
+      ...held,
+      ...awhile,
+    }),
+  between: (pattern: string, setup: Setup, step: { from: number; to: number } | null) =>
+    queryOptions({
+      queryKey: ["between", pattern, setup, step],
+      queryFn: step ? () => api.between(pattern, setup, step.from, step.to) : skipToken,
+      ...awhile,
+    }),
+  packs: () => queryOptions({ queryKey: ["packs"], queryFn: api.packs }),
+  pack: (id: string) => queryOptions({ queryKey: ["packs", id], queryFn: () => api.pack(id) }),
+
   levers: (pattern: string, setup: Setup, how: Conditions) =>
     queryOptions({
       queryKey: ["levers", pattern, setup, how],
@@ -317,6 +333,7 @@ export const changed = {
   everything: (q: QueryClient) => anew(q, {}),
   builds: (q: QueryClient) => anew(q, { queryKey: question.builds().queryKey }),
   build: (q: QueryClient, id: number) => anew(q, { queryKey: question.build(id).queryKey }),
+  packs: (q: QueryClient) => anew(q, { queryKey: question.packs().queryKey }),
   papers: (q: QueryClient) => anew(q, { queryKey: question.papers().queryKey }),
   settings: (q: QueryClient) => anew(q, { queryKey: question.settings().queryKey }),
   /** Sentences that are on the page were told in the units before. */

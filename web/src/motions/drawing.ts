@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import type { Clinic, Prediction } from "../api/client";
+import type { Clinic, Prediction, Setup, Written } from "../api/client";
 import type { FaceColours } from "../parts/PaperPicture";
 import type { Conditions } from "../parts/conditions";
 
@@ -13,6 +13,10 @@ export interface MatProps {
   name?: string;
   /** The colours of the paper. */
   colours: FaceColours;
+  /** The pattern and the set-up that it is of, where these can be asked about. */
+  of?: { pattern: string; setup: Setup; build: number };
+  /** Takes what is written on the toy from now on. */
+  onWrite?: (written: Written) => void;
   /** Takes what was measured on the picture of the finished toy, mm and degrees, by field. */
   onMeasured?: (measured: Record<string, number>) => void;
 }
@@ -23,6 +27,13 @@ export interface FaceProps {
   colours: FaceColours;
 }
 
+/** A toy that is played on the screen. */
+export interface PlayProps {
+  prediction: Prediction;
+  colours: FaceColours;
+  of: { pattern: string; setup: Setup; build: number };
+}
+
 /** What a way of moving draws by itself; each is the default export of its folder. */
 export interface Motion {
   /** The word of the way in patterns. */
@@ -31,6 +42,8 @@ export interface Motion {
   mats: Record<string, ComponentType<MatProps>>;
   /** What lies under a clock, by the kind of drawing; nothing where it is left out. */
   faces?: Record<string, ComponentType<FaceProps>>;
+  /** What plays toys on the screen, by the kind of drawing. */
+  plays?: Record<string, ComponentType<PlayProps>>;
   /** Further views while it is tuned. */
   views: {
     value: string;

@@ -1,6 +1,6 @@
 import type { ComponentType } from "react";
 import type { Moving, Prediction } from "../api/client";
-import type { FaceProps, MatProps, Motion } from "./drawing";
+import type { FaceProps, MatProps, Motion, PlayProps } from "./drawing";
 
 // Each way of moving is a folder beside this file, and its index is its registration.
 const all = Object.values(import.meta.glob<{ default: Motion }>("./*/index.ts", { eager: true })).map(
@@ -21,6 +21,12 @@ export function drawerOf(p: Prediction): { Mat: ComponentType<MatProps> } {
 export function faceOf(p: Prediction): { Face: ComponentType<FaceProps> } {
   const kind = p.drawing?.kind ?? "";
   return { Face: all.find((m) => kind in m.mats)?.faces?.[kind] ?? none };
+}
+
+/** What plays a toy on the screen; nothing where it is not played so. */
+export function playerOf(p: Prediction): { Player: ComponentType<PlayProps> | undefined } {
+  const kind = p.drawing?.kind ?? "";
+  return { Player: all.find((m) => kind in m.mats)?.plays?.[kind] };
 }
 
 /** The views that a way of moving adds to those that all have. */

@@ -55,6 +55,9 @@ export function Palette({ open, onClose }: { open: boolean; onClose: () => void 
           <Command.Item className={`${item} text-ink`} onSelect={go("/papers")}>
             Look at papers: sizes, divisions, cuts
           </Command.Item>
+          <Command.Item className={`${item} text-ink`} onSelect={go("/packs")}>
+            Look at packs: words to spell, messages to open
+          </Command.Item>
           <Command.Item className={`${item} text-ink`} onSelect={go("/settings")}>
             Go to the settings
           </Command.Item>

@@ -43,6 +43,8 @@ function Drawn({
   hold,
   transform,
   onPoint,
+  chosen = "",
+  onZone,
   className = "",
 }: {
   picture: Picture;
@@ -61,6 +63,10 @@ function Drawn({
   transform?: string;
   /** Called with the place in mm that is pressed. */
   onPoint?: (x: number, y: number) => void;
+  /** The place that is written in: its name. */
+  chosen?: string;
+  /** Called with the place that is pressed. */
+  onZone?: (zone: string) => void;
   className?: string;
 }) {
   const id = useId();
@@ -146,7 +152,12 @@ function Drawn({
           ))}
         </g>
         {picture.written && (
-          <Writing written={thin ? picture.written.filter((n) => n.line) : picture.written} size={size} />
+          <Writing
+            written={thin ? picture.written.filter((n) => n.line ?? (n.area && !n.zone)) : picture.written}
+            size={size}
+            chosen={chosen}
+            onZone={onZone}
+          />
         )}
         {layers && <LayerMap regions={layers} deepest={deepest} size={size} />}
         {next && (
@@ -169,33 +180,83 @@ function Drawn({
  * What is written or drawn on the paper; faint where it is seen through it. Words are left
  * out of thin pictures, which are too small for them.
  */
-function Writing({ written, size }: { written: NonNullable<Picture["written"]>; size: number }) {
+function Writing({
+  written,
+  size,
+  chosen,
+  onZone,
+}: {
+  written: NonNullable<Picture["written"]>;
+  size: number;
+  chosen: string;
+  onZone?: ((zone: string) => void) | undefined;
+}) {
+  const id = useId();
   return (
     <g fill={onPaper} stroke="none">
-      {written.map((w, i) =>
-        w.line ? (
-          <polyline
-            key={i}
-            points={points(w.line)}
-            fill="none"
-            stroke={onPaper}
-            strokeWidth={size * 0.004}
-            opacity={w.behind ? 0.4 : undefined}
-          />
-        ) : (
+      {written.map((w, i) => {
+        if (w.zone) {
+          const zone = w.zone;
+          const on = zone === chosen;
+          return on || onZone ? (
+            <polygon
+              key={i}
+              points={points(w.area ?? [])}
+              fill="#ff6b2c"
+              fillOpacity={on ? 0.22 : 0}
+              stroke={on ? onPaper : "none"}
+              strokeWidth="2.5"
+              vectorEffect="non-scaling-stroke"
+              data-zone={zone}
+              {...(onZone ? { onClick: () => onZone(zone), style: { cursor: "pointer" } } : {})}
+            />
+          ) : null;
+        }
+        if (w.image)
+          return (
+            <g key={i}>
+              <clipPath id={`${id}c${i}`}>
+                <polygon points={points(w.area ?? [])} />
+              </clipPath>
+              <g clipPath={`url(#${id}c${i})`}>
+                <image
+                  href={`/api/v1/images/${w.image.replace("own:", "")}`}
+                  width="1"
+                  height="1"
+                  preserveAspectRatio="none"
+                  transform={`matrix(${(w.place ?? []).join(" ")})`}
+                />
+              </g>
+            </g>
+          );
+        if (w.area) return <polygon key={i} points={points(w.area)} fill={w.colour} />;
+        if (w.line)
+          return (
+            <polyline
+              key={i}
+              points={points(w.line)}
+              fill="none"
+              stroke={onPaper}
+              strokeWidth={size * 0.004}
+              opacity={w.behind ? 0.4 : undefined}
+            />
+          );
+        return (
           <text
             key={i}
             transform={`matrix(${(w.place ?? []).join(" ")})`}
             fontSize={w.size_mm}
-            fontWeight="700"
+            fontWeight={w.wide_mm ? "500" : "700"}
             textAnchor="middle"
             dominantBaseline="central"
             opacity={w.behind ? 0.4 : undefined}
+            fill={w.colour ?? onPaper}
+            {...(w.wide_mm ? { textLength: w.wide_mm, lengthAdjust: "spacingAndGlyphs" } : {})}
           >
             {w.text}
           </text>
-        ),
-      )}
+        );
+      })}
     </g>
   );
 }

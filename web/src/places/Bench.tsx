@@ -1,6 +1,7 @@
 import { useDeferredValue } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { FoldStretch } from "../bench/fold/FoldStretch";
+import { PlayToy } from "../bench/play/PlayToy";
 import { Follow } from "../bench/fold/Follow";
 import { PaperStretch } from "../bench/paper/PaperStretch";
 import { SetStretch } from "../bench/set/SetStretch";
@@ -43,6 +44,7 @@ function OneBench({ id, stretch, step }: { id: number; stretch: string | undefin
   const ready: Ready = { bench, build, pattern, way, setup, good };
   const at = Math.min(Math.max(1, Number.isInteger(step) ? step : 1), pattern.steps);
   if (stretch === "follow") return <Follow ready={ready} step={at} />;
+  if (stretch === "play") return <PlayToy ready={ready} />;
   const known = stretches.find((s) => s === stretch);
   if (!known) {
     const to = build.trials > 0 || build.step >= pattern.steps ? "try" : `fold/${Math.max(1, build.step)}`;

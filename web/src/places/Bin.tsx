@@ -28,13 +28,13 @@ export function Bin() {
     const way = ways?.find((w) => w.name === t.moves);
     return way ? `The ${way.words.one}${sizeOf(t.trial, way, units)}` : "The trial";
   };
-  const { builds = [], trials = [], papers = [] } = bin.data ?? {};
+  const { builds = [], trials = [], papers = [], packs = [] } = bin.data ?? {};
   const row = "flex items-center justify-between gap-4 border-t border-line py-2";
   return (
     <Main title="Bin" className="mx-auto w-full max-w-[60rem] grow p-4 sm:p-6">
       <h1 className="text-3xl">Bin</h1>
       {bin.error && <Caution title="The bin cannot be shown">{bin.error.message}</Caution>}
-      {bin.data && builds.length + trials.length + papers.length === 0 && (
+      {bin.data && builds.length + trials.length + papers.length + packs.length === 0 && (
         <p className="mt-2 text-lg">
           The bin is empty. What you throw away lies here until you take it back.
         </p>
@@ -61,6 +61,19 @@ export function Bin() {
             </span>
             <Button
               onClick={() => void restore(wordsOf(t), api.restoreTrial(t.id), { do: "bin trial", id: t.id })}
+            >
+              Restore
+            </Button>
+          </li>
+        ))}
+        {packs.map((p) => (
+          <li key={p.id} className={row}>
+            <span>
+              <b>{p.title}</b>, a pack
+            </span>
+            <Button
+              onClick={() => void restore(p.title, api.restorePack(p.id), { do: "bin pack", pack: p.id })}
+              aria-label={`Restore ${p.title}`}
             >
               Restore
             </Button>

@@ -62,6 +62,11 @@ export function Shelf() {
           onChange={(e) => setName(e.target.value)}
         />
         <Fold count={builds.data?.length}>
+          {builds.isPending && (
+            <p className="mt-2 text-quiet" role="status" data-waiting="">
+              Looking what lies there…
+            </p>
+          )}
           {builds.data?.length === 0 ? (
             <p className="mt-2 max-w-prose">
               Nothing yet. Choose a pattern, say which sheet you have, and fold along.

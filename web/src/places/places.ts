@@ -9,6 +9,7 @@ const fetches = {
   bench: () => import("./Bench"),
   bin: () => import("./Bin"),
   notKnown: () => import("./NotKnown"),
+  packs: () => import("./Packs"),
   papers: () => import("./Papers"),
   settings: () => import("./Settings"),
   start: () => import("./Start"),
@@ -27,6 +28,7 @@ function lazily<M, K extends keyof M>(fetch: () => Promise<M>, name: K) {
 export const Bench = lazily(fetches.bench, "Bench");
 export const Bin = lazily(fetches.bin, "Bin");
 export const NotKnown = lazily(fetches.notKnown, "NotKnown");
+export const Packs = lazily(fetches.packs, "Packs");
 export const Papers = lazily(fetches.papers, "Papers");
 export const SettingsPlace = lazily(fetches.settings, "SettingsPlace");
 export const Start = lazily(fetches.start, "Start");
@@ -40,6 +42,7 @@ export function fetchPlace(path: string, queries: QueryClient) {
   const known: Record<string, keyof typeof fetches> = {
     bench: "bench",
     bin: "bin",
+    packs: "packs",
     papers: "papers",
     settings: "settings",
     start: "start",

@@ -34,7 +34,8 @@ export function OnBench({
     if (isFetched) done(place);
   }, [isFetched, done, place]);
   const way = useMoves()?.find((w) => w.name === b.moves);
-  const unit = way?.records.find((r) => r.id === b.record)?.unit ?? "";
+  const record = way?.records.find((r) => r.id === b.record);
+  const unit = record?.unit ?? "";
   const d = b.stats;
   return (
     <li className="flex border border-line bg-panel">
@@ -58,6 +59,7 @@ export function OnBench({
             <span className="block text-sm">
               <span className="title text-xl text-tide">{recordValue(d.median, unit, units)}</span>{" "}
               <span className="text-quiet">
+                {record && !unit && `${record.label.toLowerCase()}, `}
                 <span className="whitespace-nowrap">median of {d.n}</span>,{" "}
                 <span className="whitespace-nowrap">best {recordValue(d.best, unit, units)}</span>
                 {b.last !== undefined && (

@@ -10,5 +10,5 @@ import (
 
 func pattern(t testing.TB, id string) *sequence.Pattern {
 	t.Helper()
-	return motiontest.Pattern(t, id, craft.Language, sequence.Vocabulary{Moves: "reveal"})
+	return motiontest.Pattern(t, id, craft.Language, sequence.Vocabulary{Moves: "reveal", Heads: []sequence.Head{{Word: "zones", Kind: sequence.AWord, Least: 1}}})
 }

@@ -41,21 +41,15 @@ func aids(r *sequence.Replay) map[int]motion.Aid {
 			}
 		case sequence.OpPart:
 			if len(pack) > 0 {
-				out[d.No] = motion.Aid{Kind: "list", Title: "Press again in single layers", Items: pack,
+				out[d.No] = motion.Aid{Kind: "list", Title: "Press again in single layers", Items: pack, Done: "pressed again",
 					Says: "These were pressed through the pack. Go over each of them in every leaf, one layer after the other, and tick it off: blades then bend alike."}
 			}
 		case sequence.OpCurl:
 			out[d.No] = hands(r)
 		}
 	}
-	for no, a := range out { // lists that are missing are empty ones
-		if a.Lines == nil {
-			a.Lines = []motion.AidLine{}
-		}
-		if a.Items == nil {
-			a.Items = []motion.AidItem{}
-		}
-		out[no] = a
+	for no, a := range out {
+		out[no] = a.Whole()
 	}
 	return out
 }

@@ -33,7 +33,7 @@ export function StepAid({ aid, build }: { aid: Aid; build: number }) {
 
 /** What was ticked or tapped is kept in the browser, for each build. */
 function useKept(build: number, aid: Aid): [string[], (i: number, v: string) => void] {
-  const key = `tussock aid ${build} ${aid.kind}`;
+  const key = `tussock aid ${build} ${aid.title}`;
   const [kept, setKept] = useState<string[]>(() => {
     try {
       const v: unknown = JSON.parse(localStorage.getItem(key) ?? "[]");
@@ -67,12 +67,12 @@ function Ticks({ aid, build }: { aid: Aid; build: number }) {
             <Check checked={kept[i] === "done"} onChange={(v) => keep(i, v ? "done" : "")}>
               {item.label}
             </Check>
-            <p className="text-sm text-quiet">{item.says}</p>
+            {item.says && <p className="text-sm text-quiet">{item.says}</p>}
           </li>
         ))}
       </ul>
       <p className="font-semibold" role="status">
-        {done} of {aid.items.length} pressed again.
+        {done} of {aid.items.length} {aid.done}.
       </p>
     </>
   );

@@ -8,7 +8,13 @@ import { back, isNothing, laid, movesOf, onTop, without, type Moves } from "../.
 
 /** What a hand has moved, for the list of what can be taken back. */
 const wordsOf = (m: Moves) =>
-  m.sheet ? "another sheet" : Object.keys(m.knobs).length > 0 ? "what was moved" : "how a length is found";
+  m.sheet
+    ? "another sheet"
+    : m.written
+      ? "what was written"
+      : Object.keys(m.knobs).length > 0
+        ? "what was moved"
+        : "how a length is found";
 
 /**
  * The set-up on the table with what a hand moves on it. Only what was moved is sent, one

@@ -27,13 +27,14 @@ import { Conditions } from "../../parts/Conditions";
 import { MatHead } from "../frame/MatHead";
 import { Measured } from "./Measured";
 import { Readings } from "./Readings";
+import { WriteMat } from "../write/WriteMat";
 import { DraftBox, Impossible, Knobs, Mat, Slip, WayOn } from "../frame/Slip";
 import type { Ready } from "../frame/useBench";
 import { useGhosts } from "./useGhosts";
 import { useMeasured } from "./useMeasured";
 import { usePrediction } from "../frame/usePrediction";
 
-const looks = ["round", "motion", "flat", "layers"] as const;
+const looks = ["round", "motion", "write", "flat", "layers"] as const;
 type Look = (typeof looks)[number];
 
 /** The finished toy: last bends, knobs, balance. */
@@ -104,12 +105,15 @@ export function SetStretch({ ready }: { ready: Ready }) {
           options={[
             { value: "round", label: "In the round" },
             { value: "motion", label: way.words.motion },
+            ...(way.writes ? [{ value: "write" as const, label: "Write" }] : []),
             { value: "flat", label: "Folded flat" },
             { value: "layers", label: "Layers" },
           ]}
           onChange={setLook}
         />
-        {look === "motion" ? (
+        {look === "write" && way.writes ? (
+          <WriteMat ready={ready} />
+        ) : look === "motion" ? (
           p && Motion ? (
             <div className="mt-3">
               <Motion
@@ -117,6 +121,8 @@ export function SetStretch({ ready }: { ready: Ready }) {
                 how={how}
                 colours={colours}
                 name={build.draft ? "draft" : `tweak ${build.at}`}
+                of={{ pattern: build.pattern, setup, build: build.id }}
+                onWrite={(written) => void bench.keep({ ...setup, written })}
                 onMeasured={(m) => void take(m)}
               />
             </div>
@@ -223,6 +229,12 @@ export function SetStretch({ ready }: { ready: Ready }) {
         {p?.works && (
           <Brief prediction={p} way={way} shown={look === "motion"} onShow={() => setLook("motion")} />
         )}
+        {p?.works && way.plays && (
+          <Button onClick={() => void navigate(`/bench/${build.id}/play`)}>Play it on the screen</Button>
+        )}
+        {way.writes && look !== "write" && (
+          <Button onClick={() => setLook("write")}>Write on it and print it</Button>
+        )}
         {clinic.data && !build.draft && <Disagrees text={clinic.data.disagrees} />}
         {prediction.error && <Caution title="Not predicted">{prediction.error.message}</Caution>}
         {p && <Checks ready={ready} checks={p.checks} />}
@@ -324,12 +336,13 @@ function Brief({
       <p className="text-sm font-semibold text-lavender">predicted: {prediction.mode}</p>
       <p>
         <span className="figure text-4xl">{outcomeValue(main.middle, main, units)}</span>
+        {main.unit === "" && <span className="title ml-2 text-lg">{main.label.toLowerCase()}</span>}
       </p>
       <p className="text-sm text-quiet">
-        {outcomeRange(main, units)}
+        {main.lo !== main.hi && `${outcomeRange(main, units)}, `}
         {others[0] &&
-          `, ${others[0].label.toLowerCase()} ${outcomeValue(others[0].middle, others[0], units)}`}
-        . {prediction.mode_words}
+          `${others[0].label.toLowerCase()} ${outcomeValue(others[0].middle, others[0], units)}. `}
+        {prediction.mode_words}
       </p>
       {!shown && (
         <Button className="mt-2" onClick={onShow}>

@@ -49,7 +49,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
   const [picked, setPicked] = useState("");
   // What it is tried for stays the same from trial to trial.
   const [triedFor, setTriedFor] = useState<string | null>(null);
-  const kindName = triedFor ?? (editing ?? build.conditions).kind;
+  const kindName = triedFor ?? (editing ?? played(search) ?? build.conditions).kind;
   const kind = way.kinds.find((k) => k.name === kindName) ?? way.kinds[0];
   const edit = (t: Trial | null) => {
     setEditing(t);
@@ -184,7 +184,7 @@ export function TryStretch({ ready }: { ready: Ready }) {
           way={way}
           kind={kind}
           onKind={setTriedFor}
-          conditions={build.conditions}
+          conditions={played(search) ?? build.conditions}
           stats={latest?.stats}
           editing={editing}
           problem={problem}
@@ -199,6 +199,16 @@ export function TryStretch({ ready }: { ready: Ready }) {
       </Slip>
     </>
   );
+}
+
+/** What a play on the screen brings along in the address: nothing where none was played. */
+function played(search: URLSearchParams): TrialInput | undefined {
+  const kind = search.get("kind");
+  if (!kind) return undefined;
+  const read = Object.fromEntries(
+    [...search].flatMap(([k, v]) => (k === "kind" || k === "tweak" || v === "" ? [] : [[k, Number(v)]])),
+  );
+  return { kind, read };
 }
 
 /** What was measured and noted of a trial, without its number and date. */

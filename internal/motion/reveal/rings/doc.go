@@ -1,0 +1,3 @@
+// Package rings is hexaflexagons: rings of triangles that are pinched and opened, with what
+// is drawn on their faces.
+package rings
