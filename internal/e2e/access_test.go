@@ -40,6 +40,7 @@ func TestAccessibility(t *testing.T) {
 		{"/", "/start/curlew", "/bench/1/paper", "/bench/1/fold/4", "/bench/5/set", "/bench/4/try", "/bench/6/tune", "/bench/11/set?look=motion", "/bench/11/try", "/bench/12/tune", "/bench/11/tune?view=schools", "/bench/11/tune?view=sizes", "/bench/15/set?look=motion", "/bench/16/set?look=motion", "/bench/17/set?look=motion"},
 		{"/bench/18/try", "/bench/17/tune?view=aim", "/bench/16/tune?view=papers", "/not-known/hop", "/settings", "/bin", "/study/flapper", "/study/frog/17", "/papers", "/papers/sizes", "/papers/get", "/papers/divide", "/papers/cut", "/bench/8/paper", "/bench/8/fold/3", "/bench/1/follow/2"},
 		{"/bench/19/set?look=motion", "/bench/19/fold/2", "/bench/19/fold/18", "/bench/19/paper", "/bench/19/tune?view=grid", "/bench/19/tune?view=blades", "/bench/19/tune?view=strobe", "/bench/21/try"},
+		{"/bench/8/set?look=motion", "/bench/8/set?look=write", "/bench/8/play", "/bench/8/tune?view=tally", "/bench/22/set?look=write", "/bench/24/set?look=motion", "/bench/24/set?look=write", "/bench/24/play", "/bench/23/fold/16", "/bench/24/tune?view=papers", "/packs", "/packs/riddles"},
 	}
 	for _, high := range []struct{ w, h int }{{1280, 800}, {390, 844}} {
 		for part, paths := range screens {
@@ -127,12 +128,14 @@ func TestKeyboardAlone(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.watch(h.url)
 	p.visit(h.url)
-	// tab moves on until the thing in focus has these words.
+	// tab moves on until the thing in focus has these words; the page as a whole is none.
 	tab := func(words string) {
 		t.Helper()
+		called := `((e) => (e.innerText || (e.getAttribute("aria-label") ?? "")).includes(` + quote(words) + `))`
+		p.until(quote(words)+" to be there", `[...document.querySelectorAll("a, button, summary, input, select, [tabindex]")].some(`+called+`)`)
 		for range 60 {
 			p.types(kb.Tab)
-			if eval[bool](p, `((document.activeElement?.innerText || document.activeElement?.getAttribute("aria-label")) ?? "").includes(`+quote(words)+`)`) {
+			if eval[bool](p, `document.activeElement !== document.body && `+called+`(document.activeElement)`) {
 				return
 			}
 		}

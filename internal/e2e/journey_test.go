@@ -332,3 +332,15 @@ func writeBase64(t *testing.T, file, text string) {
 		t.Fatal(err)
 	}
 }
+
+// Whoever stays at the shelf sees how every pattern moves, and the shelf stays.
+func TestShelfAtRest(t *testing.T) {
+	h := open(t, "", false)
+	p := sit(t, 1280, 800)
+	p.watch(h.url)
+	p.visit(h.url)
+	p.until("a card for every pattern", `document.querySelectorAll("main li[id]").length > 20`)
+	p.until("how every pattern moves", `document.querySelectorAll("main li[id] [data-loop]").length === document.querySelectorAll("main li[id]").length`)
+	p.sees("Fold a Shelduck", "Predicted: turns", "Predicted: flexes")
+	p.quiet()
+}

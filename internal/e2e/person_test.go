@@ -139,7 +139,7 @@ func sit(t testing.TB, width, height int) *person {
 		chromedp.Flag("mute-audio", true), chromedp.Flag("hide-scrollbars", true))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, cancel := chromedp.NewContext(alloc)
-	ctx, expire := context.WithTimeout(ctx, 3*time.Minute)
+	ctx, expire := context.WithTimeout(ctx, 5*time.Minute)
 	t.Cleanup(func() { expire(); cancel(); stop() })
 	p := &person{t: t, ctx: ctx}
 	p.do(chromedp.EmulateViewport(int64(width), int64(height)))
@@ -239,10 +239,14 @@ func (p *person) settled() {
 	}
 }
 
-// until waits for a condition, at most ten seconds.
+// patience is how long a person waits for something: long enough for a machine that is
+// busy with other work, for only what never comes takes so long.
+const patience = 30 * time.Second
+
+// until waits for a condition, as long as a person has patience.
 func (p *person) until(what, js string) {
 	p.t.Helper()
-	deadline := time.Now().Add(10 * time.Second)
+	deadline := time.Now().Add(patience)
 	for {
 		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("Boolean("+js+")"))
 		if err == nil && ok {

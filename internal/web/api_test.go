@@ -119,6 +119,7 @@ func (c client) send(method, path, body string) (status int, answer []byte) {
 	if err != nil {
 		c.t.Fatal(err)
 	}
+	c.holds(method, path, res.StatusCode, answer)
 	// As somebody reads it who measures in millimetres.
 	return res.StatusCode, []byte(say.Plain(string(answer)))
 }

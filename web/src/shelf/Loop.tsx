@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Preview } from "../api/client";
 import { useStill } from "../parts/useStill";
 import { useUnits } from "../settings";
-import { outcomeValue } from "../units";
+import { outcomeRange, outcomeValue } from "../units";
 
 const [width, height, ground] = [200, 78, 68];
 
@@ -11,7 +11,8 @@ const leastS = 1.4;
 
 /**
  * A toy's motion before it is folded: the middle trial from the side, twice through, and
- * again when the pointer comes. It stands still for those who asked for that.
+ * again when the pointer comes. It stands still for those who asked for that. A toy that
+ * goes nowhere has no path; what it does stands there in words.
  */
 export function Loop({ preview: p, title }: { preview: Preview; title: string }) {
   const units = useUnits();
@@ -19,7 +20,14 @@ export function Loop({ preview: p, title }: { preview: Preview; title: string })
   const [again, setAgain] = useState(0);
   const last = p.loop.at(-1);
   const value = p.outcome && outcomeValue(p.outcome.middle, p.outcome, units);
-  if (!last || p.loop.length < 2) return null;
+  if (!last || p.loop.length < 2) {
+    return (
+      <p className="mt-2 text-sm" data-loop={p.mode}>
+        Predicted: <b>{p.mode}</b>
+        {p.outcome && `; ${p.outcome.label.toLowerCase()}: ${outcomeRange(p.outcome, units)}`}
+      </p>
+    );
+  }
   const far = Math.max(...p.loop.map((m) => m.along), 0.01);
   const near = Math.min(...p.loop.map((m) => m.along), 0);
   const high = Math.max(...p.loop.map((m) => m.up), 0.01);
