@@ -28,7 +28,7 @@ func WidestMM(side float64) float64 { return mouthPart * side }
 // SideFor is the side of a sheet whose pockets hold a finger comfortably.
 func SideFor(finger float64) float64 { return (ComfortMM + finger/wedge) / reachPart }
 
-// Soft is the widest that a finger of a width may be taken for: skin and paper give way.
+// Soft is the width that a finger of a width shrinks to in its pocket: skin and paper give way.
 func Soft(finger float64) float64 { return finger / (1 + BulgePart) }
 
 // Holds tells whether so much of a finger inside is enough to hold it.

@@ -205,7 +205,7 @@ func nearest(v int, used map[int]bool) int {
 			}
 		}
 	}
-	return v&1 ^ 1 + 1
+	return 1 + v&1
 }
 
 // Play is a game as it was written down: the panel whose word was spelled, the halves whose

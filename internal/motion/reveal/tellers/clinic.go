@@ -48,11 +48,11 @@ func hint(e *toys.Examination, do, where, why, then, against string) {
 }
 
 func (w *Workbench) tooSmall(e *toys.Examination, s set) {
-	want := teller.SideFor(teller.Soft(w.fingerMM))
+	want := teller.SideFor(w.fingerMM)
 	e.Out.Title, e.Out.Confidence = "Pockets too small for the fingers", motion.Likely
 	e.Cause("The sheet is small for these fingers", fmt.Sprintf("S = 46.2 + 5.164 d: a finger %s across wants %s, the sheet has %s.", say.MM(w.fingerMM, 1), say.MM(want, 0), say.MM(s.SideMM, 0)), math.Max(0.3, (want-s.SideMM)/20))
 	e.Cause("Fingers go in the wrong way", "Thumb and forefinger of each hand go into the four pockets from behind, points upward.", 0.3)
-	hint(e, fmt.Sprintf("Fold it from a square of %s", say.MM(teller.ProposedMM(teller.Soft(w.fingerMM), teller.MostSideMM), 0)), "a new sheet.", "Pockets grow with the sheet: 0.217 of its side deep.", "A finger goes in by 10 mm.", "If it still slips off, look at the fingers card: thumbs in front, forefingers behind.")
+	hint(e, fmt.Sprintf("Fold it from a square of %s", say.MM(teller.ProposedMM(w.fingerMM, teller.MostSideMM), 0)), "a new sheet.", "Pockets grow with the sheet: 0.217 of its side deep.", "A finger goes in by 10 mm.", "If it still slips off, look at the fingers card: thumbs in front, forefingers behind.")
 	hint(e, "Put two fingers into each half", "both forefingers and middle fingers, thumbs outside.", "Then no pocket has to hold a whole finger.", "It opens and shuts.", "If it creases where it should not, take the larger sheet.")
 }
 

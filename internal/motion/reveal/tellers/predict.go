@@ -78,7 +78,7 @@ const frames = 7
 func (w *Workbench) drawing(s set) *TellerDrawing {
 	inks, _ := toys.Inked(s.Places, w.written)
 	d := &TellerDrawing{Rounds: w.rounds, Assumed: s.assumed, Fair: teller.Fair(s.odds), Changes: []TellerChange{}, Words: []TellerWord{}, Halves: []TellerHalf{}, Opens: []TellerOpens{},
-		FingerMM: round1(w.fingerMM), InsideMM: round1(s.inside), DepthMM: round1(teller.DepthMM(s.SideMM)), ProposedMM: teller.ProposedMM(teller.Soft(w.fingerMM), teller.MostSideMM), RoomMM: round1(s.roomMM), TrimMM: round1(s.trimMM)}
+		FingerMM: round1(w.fingerMM), InsideMM: round1(s.inside), DepthMM: round1(teller.DepthMM(s.SideMM)), ProposedMM: teller.ProposedMM(w.fingerMM, teller.MostSideMM), RoomMM: round1(s.roomMM), TrimMM: round1(s.trimMM)}
 	for _, side := range []teller.Side{teller.A, teller.B} {
 		o := TellerOpens{Title: side.String(), Shows: []int{}, FullMM: round1(teller.Open(teller.Full).TipGapMM(s.SideMM)), AlikeMM: round1(teller.Open(teller.AlikeRad()).TipGapMM(s.SideMM))}
 		for _, h := range side.Visible() {
@@ -184,8 +184,8 @@ func (w *Workbench) modeWords(s set, opens float64) string {
 		hands = "small hands"
 	}
 	says := fmt.Sprintf("Folded by %s, about %s of 100 open both ways.", hands, say.Decimal(opens, 0))
-	if !teller.Holds(s.inside) {
-		says = fmt.Sprintf("A finger %s across goes %s into its pocket: too little to hold it.", say.MM(w.fingerMM, 0), say.MM(math.Max(0, s.inside), 0))
+	if !teller.Holds(s.soft) {
+		says = fmt.Sprintf("A finger %s across goes %s into its pocket, even if it is soft: too little to hold it.", say.MM(w.fingerMM, 0), say.MM(math.Max(0, s.soft), 0))
 	}
 	if s.assumed {
 		says += " Nothing is written yet: chances are those of RED, BLUE, GREEN, YELLOW and 1 to 8 in order."
@@ -208,8 +208,10 @@ func (w *Workbench) readings(s set, room []float64, opens float64) []motion.Read
 		Meaning: "Left between corners, after the thickness of what lies inside; below nought they overlap, and openings bind.", MovedBy: "gap, squareness, paper, hands"})
 	out = append(out, motion.Reading{ID: "opens", Label: "Opens both ways", Unit: "%", Value: opens, Lo: math.Max(0, opens-15), Hi: math.Min(100, opens+10), Decimals: 0, UsualLo: 80, UsualHi: 100, Predicted: true,
 		Meaning: "Of a hundred that are folded so. The figure for how exactly hands fold is a usual one.", MovedBy: "gap, hands, squareness"})
-	exact("inside", "Finger in its pocket", "mm", math.Max(0, s.inside), 1, teller.ComfortMM, 30, fmt.Sprintf("Of a finger %s across; 10 mm hold well. Soft fingers and paper are allowed for: 15 %%.", say.MM(w.fingerMM, 1)), "sheet, finger")
-	exact("side", "Sheet for that finger", "mm", teller.SideFor(teller.Soft(w.fingerMM)), 0, 0, 0, "Side of the square whose pockets hold it by 10 mm: 46.2 + 5.164 d.", "finger")
+	out = append(out, motion.Reading{ID: "inside", Label: "Finger in its pocket", Unit: "mm", Value: math.Max(0, s.inside), Lo: math.Max(0, s.inside), Hi: math.Max(0, s.soft), Decimals: 1, UsualLo: teller.ComfortMM, UsualHi: 30,
+		Meaning: fmt.Sprintf("Of a stiff finger %s across, to one that gives by 15 %% as fingers and paper do; 10 mm hold well.", say.MM(w.fingerMM, 1)), MovedBy: "sheet, finger"})
+	out = append(out, motion.Reading{ID: "side", Label: "Sheet for that finger", Unit: "mm", Value: teller.SideFor(w.fingerMM), Lo: teller.SideFor(teller.Soft(w.fingerMM)), Hi: teller.SideFor(w.fingerMM),
+		Meaning: "Side of the square whose pockets hold it by 10 mm: 46.2 + 5.164 d. Soft fingers do with less.", MovedBy: "finger"})
 	b, f, p := teller.Sizes(s.SideMM)
 	exact("blintz", "After the first four folds", "mm", b, 1, 0, 0, "Side of the square: 0.707 of the sheet.", "sheet")
 	exact("finished", "Finished, flat", "mm", f, 1, 0, 0, "Side of the square: half the sheet. So it lies in a book.", "sheet")
@@ -239,7 +241,7 @@ func (w *Workbench) checks(s set, modes map[string]int) []motion.Check {
 		[]motion.Change{w.Change(s.values, knobGap, math.Max(want, s.GapMM+math.Max(0, givesMM-s.roomMM))-s.GapMM)}, "Leave more")
 	add("square", "Square", s.trimMM < 0.5, "both sides are alike.", fmt.Sprintf("one side is %s longer, so flaps meet by %s in the middle. Trim so much off.", say.MM(s.trimMM, 1), say.MM(s.trimMM, 1)), nil, "")
 	add("fingers", "Fingers", s.inside >= teller.ComfortMM, fmt.Sprintf("%s of a finger are inside.", say.MM(s.inside, 0)),
-		fmt.Sprintf("only %s of a finger %s across go in. A sheet of %s holds it; or put two fingers in each half.", say.MM(math.Max(0, s.inside), 0), say.MM(w.fingerMM, 0), say.MM(teller.ProposedMM(teller.Soft(w.fingerMM), teller.MostSideMM), 0)), nil, "")
+		fmt.Sprintf("only %s of a finger %s across go in. A sheet of %s holds it; or put two fingers in each half.", say.MM(math.Max(0, s.inside), 0), say.MM(w.fingerMM, 0), say.MM(teller.ProposedMM(w.fingerMM, teller.MostSideMM), 0)), nil, "")
 	var changed []string
 	for _, c := range s.game.FairNumbers() {
 		changed = append(changed, fmt.Sprintf("%s to %d", s.number(c.Half), c.To))

@@ -165,17 +165,17 @@ func faults(_ []toys.Place, w motion.Written) (out []toys.Fault) {
 // was opened, in order; words between them do not matter.
 func follow(w motion.Written, play string) (out toys.Followed, err error) {
 	c := contentOf(w, 0)
-	fields := strings.FieldsFunc(play, func(r rune) bool { return unicode.IsSpace(r) || strings.ContainsRune(",;.:→>-", r) })
+	fields := parts(play)
 	if len(fields) == 0 {
 		return out, fmt.Errorf("write the word that was spelled, then the numbers in order, such as %s %s %s", c.words[0], c.number(0), c.number(3))
 	}
-	panel := slices.IndexFunc(c.words[:], func(q string) bool { return q != "" && strings.EqualFold(strings.ReplaceAll(q, " ", ""), fields[0]) })
+	panel, taken := c.begun(fields)
 	if panel < 0 {
 		return out, fmt.Errorf("%s is on no outer panel; there are %s", fields[0], strings.Join(c.words[:], ", "))
 	}
 	out.Moves = append(out.Moves, toys.FollowedMove{OK: true, Says: fmt.Sprintf("%s: %d letters, so it opens %s and shows %s.", c.words[panel], c.game.Words[panel], teller.After(c.game.Words[panel]), c.listed(teller.After(c.game.Words[panel]).Visible()))})
 	side := teller.After(c.game.Words[panel])
-	numbers := fields[1:]
+	numbers := fields[taken:]
 	for i, f := range numbers {
 		half := c.find(f, side)
 		if half < 0 {
@@ -205,6 +205,23 @@ func follow(w motion.Written, play string) (out toys.Followed, err error) {
 	out.Says = "No number was opened at the end."
 	out.Fix = fmt.Sprintf("Open one of %s.", c.listed(side.Visible()))
 	return out, nil
+}
+
+// parts are the words and numbers of a text.
+func parts(text string) []string {
+	return strings.FieldsFunc(text, func(r rune) bool { return unicode.IsSpace(r) || strings.ContainsRune(",;.:→>-", r) })
+}
+
+// begun is the panel whose word a play begins with, -1 for none, and how many parts that word
+// takes: SEA PINK takes two.
+func (c content) begun(fields []string) (panel, taken int) {
+	for n := len(fields); n > 0; n-- {
+		word := strings.Join(fields[:n], "")
+		if i := slices.IndexFunc(c.words[:], func(q string) bool { return q != "" && strings.EqualFold(strings.Join(parts(q), ""), word) }); i >= 0 {
+			return i, n
+		}
+	}
+	return -1, 0
 }
 
 // find is the half of a number, one that shows first where it stands twice; -1 for none.

@@ -66,7 +66,8 @@ type set struct {
 	odds   [teller.Halves]float64
 	roomMM float64 // that is left in the middle; what is below nought overlaps
 	trimMM float64
-	inside float64 // mm of a finger in its pocket
+	inside float64 // mm of a stiff finger in its pocket
+	soft   float64 // of one that gives, as fingers and paper do
 	values map[string]float64
 }
 
@@ -79,7 +80,8 @@ func (w *Workbench) at(ctx context.Context, knobs map[string]float64) (set, erro
 	s.odds = s.game.Odds()
 	over, trim := teller.OverlapMM(g.SideMM, g.OtherMM, g.GapMM)
 	s.roomMM, s.trimMM = -over-thickMM(g.ThickMM), trim
-	s.inside = teller.InsideMM(math.Min(g.SideMM, g.OtherMM), teller.Soft(w.fingerMM))
+	side := math.Min(g.SideMM, g.OtherMM)
+	s.inside, s.soft = teller.InsideMM(side, w.fingerMM), teller.InsideMM(side, teller.Soft(w.fingerMM))
 	return s, nil
 }
 
@@ -114,12 +116,12 @@ func (w *Workbench) scatter(s set, by motion.Sample) (modes map[string]int, room
 		}
 		room = append(room, left)
 		ten := 10 * freely(left)
-		if !teller.Holds(s.inside) {
+		if !teller.Holds(s.soft) {
 			ten *= fumbled
 		}
 		free = append(free, ten)
 		switch {
-		case !teller.Holds(s.inside):
+		case !teller.Holds(s.soft):
 			modes[modeNoHold]++
 		case left < -givesMM:
 			modes[modeBinds]++

@@ -425,12 +425,45 @@ func TestFollow(t *testing.T) {
 			t.Errorf("%s: %+v, %v", c.play, got, err)
 		}
 	}
-	for _, bad := range []string{"", "PURPLE 1", "RED 9"} {
+	w["outer 1"] = motion.Mark{Text: "SEA-PINK BAY"} // ten letters, of three parts
+	if got, err := tellers.Writing().Follow(w, "sea pink bay: 2, 6"); err != nil || !got.OK {
+		t.Errorf("a word of three parts: %+v, %v", got, err)
+	}
+	if got, err := tellers.Writing().Follow(w, "Sea-pink bay 1 4"); err != nil || got.OK {
+		t.Errorf("a word of three parts with a slip: %+v, %v", got, err)
+	}
+	for _, bad := range []string{"", "PURPLE 1", "BLUE 9", "SEA 1"} {
 		if _, err := tellers.Writing().Follow(w, bad); err == nil {
 			t.Errorf("%q is followed", bad)
 		}
 	}
 	if n := len(tellers.Letters("Żółć-ab 3")); n != 6 {
 		t.Errorf("%d letters", n)
+	}
+}
+
+// The sheet that is proposed for a finger is the law's, and a soft finger does with less.
+func TestSheetForAFinger(t *testing.T) {
+	way := tellers.Way()
+	r, _ := on(t, 150)
+	for _, girth := range []float64{40, 47, 55, 62.8, 80} {
+		b := way.On(r.Pattern, r.Sheet).Under(motion.Conditions{"finger": girth, "rounds": 2}, motion.Calibration{})
+		out, err := b.Predict(t.Context(), nil, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		across := girth / math.Pi
+		for _, r := range out.Readings {
+			switch r.ID {
+			case "side":
+				if math.Abs(r.Value-(46.2+5.164*across)) > 0.1 || r.Lo >= r.Value || r.Lo < 0.85*r.Value || r.Hi != r.Value {
+					t.Errorf("a girth of %g mm wants a sheet of %.1f mm, from %.1f to %.1f", girth, r.Value, r.Lo, r.Hi)
+				}
+			case "inside":
+				if want := math.Max(0, 0.2165*150-1.118*across); math.Abs(r.Value-want) > 0.02 || r.Hi <= r.Value {
+					t.Errorf("a girth of %g mm goes in by %.2f mm, not %.2f", girth, r.Value, want)
+				}
+			}
+		}
 	}
 }

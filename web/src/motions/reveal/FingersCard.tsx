@@ -66,7 +66,7 @@ export function FingersCard({ teller }: { teller: TellerDrawing }) {
       </figure>
       <p className="mt-1">
         A finger {mm(teller.finger_mm)} across goes in by <b>{mm(Math.max(0, teller.inside_mm))}</b> of{" "}
-        {mm(teller.depth_mm)}; 10 mm hold well.
+        {mm(teller.depth_mm)}; {mm(10)} hold well.
       </p>
       <p>
         Sheet for that finger: <b>{length(teller.proposed_mm, units)}</b> square.
