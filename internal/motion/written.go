@@ -5,6 +5,7 @@ import (
 	"maps"
 	"regexp"
 	"slices"
+	"strings"
 
 	"tussock/internal/given"
 	"tussock/internal/say"
@@ -16,6 +17,27 @@ type Mark struct {
 	Colour  string `json:"colour,omitempty"`  // of the place, #rrggbb
 	Picture string `json:"picture,omitempty"` // by the name of a shape that ships, or "own:" with the name that an own picture was given
 	Read    bool   `json:"read,omitempty"`    // a leader has read and approved it
+}
+
+// ownPicture begins the names of pictures of one's own.
+const ownPicture = "own:"
+
+// OwnPicture is how a picture of one's own is written that was kept by a name.
+func OwnPicture(name string) string { return ownPicture + name }
+
+// OwnName is the name that a picture was kept by, if it is one's own.
+func OwnName(picture string) (name string, own bool) { return strings.CutPrefix(picture, ownPicture) }
+
+// OwnNames are the names of all pictures of one's own, each once, in order.
+func (w Written) OwnNames() []string {
+	var out []string
+	for _, m := range w {
+		if name, own := OwnName(m.Picture); own {
+			out = append(out, name)
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
 }
 
 // Written is what is written on a toy, by the names of its places.
@@ -30,7 +52,7 @@ const (
 var (
 	placeName   = regexp.MustCompile(`^[a-z]+ [0-9]{1,2}$`)
 	markColour  = regexp.MustCompile(`^#[0-9a-fA-F]{6}$`)
-	pictureName = regexp.MustCompile(`^([a-z]+|own:[0-9a-f]{16,64})$`)
+	pictureName = regexp.MustCompile(`^([a-z]+|` + ownPicture + `[0-9a-f]{16,64})$`)
 )
 
 // Clean is what was written as it is kept: texts in one line, places with nothing in them

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"time"
 )
 
 // OwnPack is a pack of one's own as it is kept.
@@ -15,10 +16,12 @@ type OwnPack struct {
 	DeletedAt *string `db:"deleted_at"`
 }
 
-// MostPacks and MostImages bound what is kept; packs in the bin are not counted.
+// MostPacks and MostImages bound what is kept; packs in the bin are not counted. When as many
+// pictures are there, those go that no set-up names any more and that came before imageRest.
 const (
 	MostPacks  = 500
 	MostImages = 200
+	imageRest  = 24 * time.Hour
 )
 
 // ErrFull is the error of one more than are kept.
@@ -43,7 +46,7 @@ func (s *Store) AddPack(ctx context.Context, body string) (int64, error) {
 		return 0, err
 	}
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return 0, errors.Join(err, fmt.Errorf("%w: %d packs", ErrFull, MostPacks))
+		return 0, errors.Join(err, fmt.Errorf("%w: %d packs. Put one into the bin first", ErrFull, MostPacks))
 	}
 	return res.LastInsertId()
 }
@@ -72,10 +75,31 @@ func (s *Store) AddImage(ctx context.Context, name string, body []byte) error {
 	if n, err := res.RowsAffected(); err != nil || n > 0 {
 		return err
 	}
-	if _, err := s.Image(ctx, name); err != nil {
-		return fmt.Errorf("%w: %d pictures", ErrFull, MostImages)
+	if _, err := s.Image(ctx, name); err == nil {
+		return nil
 	}
-	return nil
+	gone, err := s.dropImages(ctx)
+	if err != nil {
+		return err
+	}
+	if gone == 0 {
+		return fmt.Errorf("%w: %d pictures, all of them on builds or sent today. Take one that ships", ErrFull, MostImages)
+	}
+	return s.AddImage(ctx, name, body)
+}
+
+// dropImages lets pictures go that nothing names any more, neither on the bench nor in the
+// bin, and tells how many. What came lately stays: it may be about to be written, and to be
+// undone.
+func (s *Store) dropImages(ctx context.Context) (int64, error) {
+	res, err := s.write.ExecContext(ctx, `DELETE FROM images WHERE created_at < ?
+		AND NOT EXISTS (SELECT 1 FROM builds WHERE instr(draft, images.name) > 0)
+		AND NOT EXISTS (SELECT 1 FROM tweaks WHERE instr(setup, images.name) > 0)
+		AND NOT EXISTS (SELECT 1 FROM set_aside WHERE instr(row, images.name) > 0)`, text(s.now().Add(-imageRest)))
+	if err != nil {
+		return 0, err
+	}
+	return res.RowsAffected()
 }
 
 // Image is a picture by its name; ErrNotFound when there is none.

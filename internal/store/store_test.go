@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"tussock/internal/bench"
+	"tussock/internal/motion"
 )
 
 func openAt(t *testing.T, path string) *Store {
@@ -299,5 +300,39 @@ func TestMostPacks(t *testing.T) {
 	}
 	if _, err := s.AddPack(t.Context(), "{}"); err != nil {
 		t.Errorf("after one went to the bin: %v", err)
+	}
+}
+
+// When as many pictures are kept as can be, those go that no set-up names and that did not
+// come today.
+func TestMostImages(t *testing.T) {
+	s := openAt(t, filepath.Join(t.TempDir(), "images.db"))
+	defer closed(t, s)
+	now := time.Date(2026, 5, 4, 9, 0, 0, 0, time.UTC)
+	s.now = func() time.Time { return now }
+	called := func(i int) string { return fmt.Sprintf("%032x", i) }
+	for i := range MostImages {
+		if err := s.AddImage(t.Context(), called(i), []byte{1}); err != nil {
+			t.Fatalf("picture %d: %v", i+1, err)
+		}
+	}
+	setup := bench.Setup{Written: motion.Written{"face 1": {Picture: motion.OwnPicture(called(7))}}}
+	if _, err := s.AddWhole(t.Context(), bench.Build{Name: "ring", Pattern: "slackring", Tweaks: []bench.Tweak{{No: 1, Setup: setup}}}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.AddImage(t.Context(), called(1000), []byte{2}); !errors.Is(err, ErrFull) {
+		t.Errorf("one more than %d on the same day: %v, want it refused", MostImages, err)
+	}
+	if err := s.AddImage(t.Context(), called(3), []byte{1}); err != nil {
+		t.Errorf("one that is kept already: %v", err)
+	}
+	now = now.Add(25 * time.Hour)
+	if err := s.AddImage(t.Context(), called(1000), []byte{2}); err != nil {
+		t.Errorf("a day later: %v", err)
+	}
+	for i, want := range map[int]bool{7: true, 1000: true, 3: false, 8: false} {
+		if _, err := s.Image(t.Context(), called(i)); (err == nil) != want {
+			t.Errorf("picture %d is kept: %v, want %v (%v)", i, err == nil, want, err)
+		}
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"image/png"
 	"io"
 	"net/http"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -216,6 +217,7 @@ func TestOwnPictures(t *testing.T) {
 	if status, pdf := c.send("GET", fmt.Sprintf("/builds/%d/print?face=both", b.ID), ""); status != 200 || !bytes.Contains(pdf, []byte("/Subtype /Image")) {
 		t.Errorf("%d: the picture is not in the PDF", status)
 	}
+	carriesPictures(c, b.ID, v.Name)
 	// The ring flexes: from a state to one that it offers, and to no other.
 	w := ask[writing.BetweenView](c, "POST", "/patterns/slackring/between", `{`+strip+`,"from":0,"to":2}`)
 	if len(w.Pictures) < 9 {
@@ -223,4 +225,28 @@ func TestOwnPictures(t *testing.T) {
 	}
 	refused(c, "POST", "/patterns/slackring/between", `{`+strip+`,"from":0,"to":99}`, "to", "no state")
 	refused(c, "POST", "/patterns/fortune/between", `{`+oracle+`,"from":0,"to":1}`, "id", "no states")
+}
+
+// carriesPictures saves a build with a picture of one's own, and reads it back elsewhere.
+func carriesPictures(c client, build int64, picture string) {
+	c.t.Helper()
+	_, file := c.send("GET", fmt.Sprintf("/builds/%d/bundle", build), "")
+	there := serve(c.t, false)
+	b := ask[builds.BuildView](there, "POST", "/bundles", string(file))
+	if got := b.Setup.Written["face 1"].Picture; got != picture {
+		c.t.Errorf("read back the picture is called %q, it was %q", got, picture)
+	}
+	print := "/builds/%d/print?face=both&format=svg"
+	_, was := c.send("GET", fmt.Sprintf(print, build), "")
+	status, now := there.send("GET", fmt.Sprintf(print, b.ID), "")
+	at := func(svg []byte) []byte {
+		return regexp.MustCompile(`data:image/png;base64,[^"]+`).Find(svg)
+	}
+	if status != 200 || at(now) == nil || !bytes.Equal(at(was), at(now)) {
+		c.t.Errorf("%d: the picture is another one elsewhere", status)
+	}
+	refused(there, "POST", "/bundles", regexp.MustCompile(`"pictures":\{"([0-9a-f]+)":"[^"]+"`).ReplaceAllString(string(file), `"pictures":{"$1":"PGh0bWw+"`), "pictures", "PNG")
+	if n := len(ask[[]builds.BuildCard](there, "GET", "/builds", "")); n != 1 {
+		c.t.Errorf("a refused file has left %d builds", n-1)
+	}
 }

@@ -38,6 +38,8 @@ func AsProblem(err error, prefix string) error {
 		return Refuse(prefix+odd.Field, nil, odd.Words)
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("this does not exist, or lies in the bin")
+	case errors.Is(err, store.ErrFull):
+		return huma.Error409Conflict(say.Capital(err.Error()))
 	case errors.Is(err, bench.ErrNothingChanged), errors.Is(err, bench.ErrNoChild), errors.Is(err, bench.ErrNotWithdrawn), errors.Is(err, store.ErrRestoring), errors.As(err, &child):
 		return huma.Error409Conflict(err.Error())
 	case store.Busy(err):

@@ -39,7 +39,7 @@ func (s *Routes) Register(api huma.API) { s.fileRoutes(api) }
 const (
 	bundleFormat    = "tussock-build"
 	bundleVersion   = 2
-	maxBundleBytes  = 8 << 20
+	maxBundleBytes  = 16 << 20
 	maxBundleTweaks = 1000
 	maxBundleTrials = 50_000
 )
@@ -57,6 +57,8 @@ type Bundle struct {
 	Draft   *bench.Setup  `json:"draft,omitempty"`
 	At      int           `json:"at,omitempty" minimum:"0" maximum:"1000" doc:"the tweak on the table, counted from 1; 0 or absent: the newest"`
 	Tweaks  []BundleTweak `json:"tweaks" maxItems:"1000"`
+	// Pictures of one's own that are drawn on it.
+	Pictures map[string][]byte `json:"pictures,omitempty" maxProperties:"200" doc:"pictures of one's own by their names, PNG; of the newest set-ups as far as there is room"`
 }
 
 // BundleParent is the build that another was made from.
@@ -130,6 +132,9 @@ func (s *Routes) getBundle(ctx context.Context, in *answer.PathID) (*bundleAnswe
 		}
 		out.Tweaks = append(out.Tweaks, bt)
 	}
+	if out.Pictures, err = s.picturesOf(ctx, *b); err != nil {
+		return nil, answer.AsProblem(err, "")
+	}
 	return &bundleAnswer{fmt.Sprintf(`attachment; filename="tussock-build-%d.json"`, b.ID), out}, nil
 }
 
@@ -154,6 +159,9 @@ type bundleInput struct{ Body Bundle }
 func (s *Routes) addBundle(ctx context.Context, in *bundleInput) (*answer.Body[*builds.BuildView], error) {
 	b, err := s.fromBundle(in.Body)
 	if err != nil {
+		return nil, err
+	}
+	if err := s.takePictures(ctx, b, in.Body.Pictures); err != nil {
 		return nil, err
 	}
 	defer s.forget("")

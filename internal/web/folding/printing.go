@@ -240,7 +240,7 @@ func (s *Routes) write(ctx context.Context, o *prints.Order, r *sequence.Replay,
 	o.Notes = append(o.Notes, inks...)
 	o.Images = map[string][]byte{}
 	for _, k := range inks {
-		name, own := strings.CutPrefix(k.Image, "own:")
+		name, own := motion.OwnName(k.Image)
 		if !own || o.Images[k.Image] != nil {
 			continue
 		}

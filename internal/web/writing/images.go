@@ -2,14 +2,12 @@ package writing
 
 import (
 	"context"
-	"errors"
-	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"tussock/internal/motion"
 	"tussock/internal/pictures"
-	"tussock/internal/store"
 	"tussock/internal/web/answer"
 )
 
@@ -32,13 +30,10 @@ func (s *Routes) addImage(ctx context.Context, in *addImageInput) (*answer.Body[
 	if err != nil {
 		return nil, answer.AsProblem(err, "body")
 	}
-	switch err := s.store.AddImage(ctx, name, body); {
-	case errors.Is(err, store.ErrFull):
-		return nil, huma.Error409Conflict(fmt.Sprintf("%d pictures are kept, as many as can be: take one that ships, or one that was sent before", store.MostImages))
-	case err != nil:
+	if err := s.store.AddImage(ctx, name, body); err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	return answer.OK(ImageView{"own:" + name})
+	return answer.OK(ImageView{motion.OwnPicture(name)})
 }
 
 type imagePath struct {

@@ -3,14 +3,12 @@ package writing
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/packs"
-	"tussock/internal/store"
 	"tussock/internal/web/answer"
 )
 
@@ -101,9 +99,6 @@ func (s *Routes) addPack(ctx context.Context, in *addPackInput) (*answer.Body[pa
 		return nil, answer.AsProblem(err, "")
 	}
 	id, err := s.store.AddPack(ctx, string(body))
-	if errors.Is(err, store.ErrFull) {
-		return nil, huma.Error409Conflict(fmt.Sprintf("%d packs are kept, as many as can be: put one into the bin first", store.MostPacks))
-	}
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
