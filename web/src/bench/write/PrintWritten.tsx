@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { WrittenToy } from "../../api/client";
 import { question } from "../../api/queries";
 import type { Ready } from "../frame/useBench";
-import { Check, Choice, Field } from "../../parts/controls";
+import { Caution, Check, Choice, Field } from "../../parts/controls";
 import { useUnits } from "../../settings";
 import { packWords } from "./packWords";
 
@@ -75,13 +75,15 @@ export function PrintWritten({ ready, toy }: { ready: Ready; toy: WrittenToy }) 
 /** A toy for everybody, each with messages of its own. */
 function ClassSet({ id, content, young }: { id: number; content: Content; young: boolean }) {
   const units = useUnits();
-  const all = useQuery(question.packs()).data?.packs ?? [];
+  const { data, error } = useQuery(question.packs());
   const [packs, setPacks] = useState<string[]>([]);
   const [text, setText] = useState("8");
   const n = Number(text);
   const count = Number.isInteger(n) && n >= 1 && n <= mostToys ? n : undefined;
   const language = document.documentElement.lang.slice(0, 2);
-  const order = [...all].sort((a, b) => Number(b.language === language) - Number(a.language === language));
+  const order = [...(data?.packs ?? [])].sort(
+    (a, b) => Number(b.language === language) - Number(a.language === language),
+  );
   const query = new URLSearchParams({
     packs: packs.join(","),
     count: String(count),
@@ -89,6 +91,7 @@ function ClassSet({ id, content, young }: { id: number; content: Content; young:
     units,
     ...(young ? { band_mm: "2" } : {}),
   });
+  if (error) return <Caution title="The packs cannot be shown">{error.message}</Caution>;
   return (
     <section
       aria-label="A set for a class"
@@ -138,7 +141,11 @@ function ClassSet({ id, content, young }: { id: number; content: Content; young:
           {packs.length === 1 ? "pack" : "packs"}
         </a>
       ) : (
-        <p className="text-sm">Choose a pack, and a set can be printed.</p>
+        <p className="text-sm">
+          {packs.length === 0
+            ? "Choose a pack, and a set can be printed."
+            : "Say how many toys, and a set can be printed."}
+        </p>
       )}
     </section>
   );
