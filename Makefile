@@ -27,7 +27,7 @@ serve: tools bin/tussock
 # own summary.
 test: tools check races chromium poppler
 	go test -count=1 -timeout 20m $$(go list ./... | grep -v /e2e)
-	go test -count=1 -timeout 40m ./internal/e2e
+	go test -count=1 -timeout 60m ./internal/e2e
 
 check: web/dist/index.html
 	test -z "$$(gofmt -l cmd internal web/embed.go)" || { gofmt -l cmd internal web/embed.go; echo "run gofmt -w on these"; exit 1; }
@@ -40,7 +40,7 @@ unit: poppler web/dist/index.html
 	go test -timeout 20m $$(go list ./... | grep -v /e2e)
 
 browser: tools chromium poppler web/dist/index.html
-	go test -count=1 -timeout 40m ./internal/e2e
+	go test -count=1 -timeout 60m ./internal/e2e
 
 # Where several people or devices are served at once.
 races: compiler web/dist/index.html

@@ -8,6 +8,7 @@ import (
 	"image/png"
 	"io"
 	"net/http"
+	"os/exec"
 	"regexp"
 	"strings"
 	"testing"
@@ -154,6 +155,18 @@ func TestOwnPacks(t *testing.T) {
 	refused(c, "POST", "/packs", `{"text":"{\"title\":\"x\",\"kind\":\"actions indoors\",\"entries\":[{\"text\":\"hop\"}]}"}`, "space", "how much floor")
 }
 
+// printed is what can be read on a print.
+func printed(t *testing.T, pdf []byte) string {
+	t.Helper()
+	read := exec.CommandContext(t.Context(), "pdftotext", "-layout", "-", "-")
+	read.Stdin = bytes.NewReader(pdf)
+	out, err := read.Output()
+	if err != nil {
+		t.Fatalf("pdftotext (make test installs it): %v", err)
+	}
+	return string(out)
+}
+
 // A set for a class: a page with two faces for everybody, messages of their own, and the list for
 // the leader.
 func TestClassSet(t *testing.T) {
@@ -166,6 +179,19 @@ func TestClassSet(t *testing.T) {
 	pages := bytes.Count(pdf, []byte("/Type /Page\n"))
 	if pages < 2*24+1 || pages > 2*24+4 {
 		t.Errorf("%d pages", pages)
+	}
+	// Messages are listed by the numbers that stand over them, and what is too long is told.
+	at := fmt.Sprintf("/builds/%d/draft", b.ID)
+	ask[builds.BuildView](c, "PATCH", at, fmt.Sprintf(`{"version":%d,"written":{"number 1":{"text":"13"}}}`, b.Version))
+	status, pdf = c.send("GET", fmt.Sprintf("/builds/%d/class-set?packs=riddles&count=1", b.ID), "")
+	if text := printed(t, pdf); status != 200 || !regexp.MustCompile(`(?s)For the leader.*\b13 \w.*·\s+2 \w.*·\s+8 \w`).MatchString(text) || strings.Contains(text, "too long") {
+		t.Errorf("%d: the list is\n%s", status, text)
+	}
+	small := ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"fortune","sheet":{"width":80,"height":80,"unit":"mm","gsm":80,"thickness_mm":0.1}}`)
+	long := ask[packs.Pack](c, "POST", "/packs", quoted(t, map[string]string{"title": "Long ones", "text": "Somebody whom you have not met for a very long time indeed waits for you behind the unlighted lighthouse"}))
+	_, pdf = c.send("GET", fmt.Sprintf("/builds/%d/class-set?packs=%s&count=1", small.ID, long.ID), "")
+	if text := printed(t, pdf); !strings.Contains(text, "too long to be read") {
+		t.Errorf("of a small one the list is\n%s", text)
 	}
 	refused(c, "GET", fmt.Sprintf("/builds/%d/class-set?packs=nothing", b.ID), "", "packs", "no pack")
 	ring := ask[builds.BuildView](c, "POST", "/builds", `{"pattern":"slackring","sheet":{"width":297,"height":40,"unit":"mm","gsm":80,"thickness_mm":0.1}}`)

@@ -14,14 +14,20 @@ const (
 	TakesMessages = "messages"
 )
 
+// Takes is what a place takes from a pack; "" for nothing.
+func (q *Writing) Takes(p Place) string {
+	for _, z := range q.Zones {
+		if z.Name == p.Zone {
+			return z.Takes
+		}
+	}
+	return ""
+}
+
 // Wants is how many words and messages the places of a toy take.
 func (q *Writing) Wants(places []Place) (words, messages int) {
-	takes := map[string]string{}
-	for _, z := range q.Zones {
-		takes[z.Name] = z.Takes
-	}
 	for _, p := range places {
-		switch takes[p.Zone] {
+		switch q.Takes(p) {
 		case TakesWords:
 			words++
 		case TakesMessages:
@@ -39,14 +45,10 @@ func (q *Writing) Fill(places []Place, w motion.Written, words, messages []strin
 	for k, m := range w {
 		out[k] = m
 	}
-	takes := map[string]string{}
-	for _, z := range q.Zones {
-		takes[z.Name] = z.Takes
-	}
 	number := 0
 	for _, p := range places {
 		m := out[p.Name]
-		switch takes[p.Zone] {
+		switch q.Takes(p) {
 		case TakesWords:
 			if len(words) == 0 {
 				continue

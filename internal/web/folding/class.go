@@ -2,6 +2,7 @@ package folding
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"fmt"
 	"net/http"
@@ -39,6 +40,8 @@ type one struct {
 	pack    packs.Pack
 	written motion.Written
 	entries []packs.Entry
+	under   []string // the numbers that its messages lie under, in order
+	long    []string // what cannot be read on it
 }
 
 func (s *Routes) classSet(ctx context.Context, in *classInput) (*answer.File, error) {
@@ -80,13 +83,22 @@ func (s *Routes) classSet(ctx context.Context, in *classInput) (*answer.File, er
 		for k, e := range entries {
 			said[k] = e.Text
 		}
-		t := one{i + 1, p, q.Fill(places, b.Current().Written, spelled, said, p.Read), entries}
-		set = append(set, t)
+		t := one{no: i + 1, pack: p, written: q.Fill(places, b.Current().Written, spelled, said, p.Read), entries: entries}
 		o := prints.Order{Title: fmt.Sprintf("%d of %d: %s. %s", t.no, in.Count, p.Title, title), Outline: r.Sheet.Outline(), Down: "back", Front: true, Back: true, Page: page, Inches: in.Units == "in", BandMM: in.BandMM}
 		o.Guides = guidesOf(r, 0)
-		if err := s.write(ctx, &o, r, t.written, toys.Content(in.Write)); err != nil {
+		faults, err := s.write(ctx, &o, r, t.written, toys.Content(in.Write))
+		if err != nil {
 			return nil, err
 		}
+		for _, f := range faults {
+			t.long = append(t.long, f.Says)
+		}
+		for _, p := range places {
+			if q.Takes(p) == toys.TakesMessages {
+				t.under = append(t.under, cmp.Or(t.written[p.Under].Text, fmt.Sprint(len(t.under)+1)))
+			}
+		}
+		set = append(set, t)
 		one, err := prints.Lay(o)
 		if err != nil {
 			return nil, answer.AsProblem(err, "query.")
@@ -105,7 +117,11 @@ func (s *Routes) classSet(ctx context.Context, in *classInput) (*answer.File, er
 // needed.
 func leaderPages(title string, set []one, page prints.Page, how toys.Content, u say.Units) []prints.Leaf {
 	text := prints.NewText(page, "For the leader: "+title)
-	text.Line(fmt.Sprintf("%d toys. Print both faces of a page, turned over the long edge; crosses in the corners lie on one another.", len(set)), 3.2)
+	many := "One toy"
+	if len(set) > 1 {
+		many = fmt.Sprintf("%d toys", len(set))
+	}
+	text.Line(many+". Print both faces of a page, turned over the long edge; crosses in the corners lie on one another.", 3.2)
 	text.Line("Anybody may skip a message. Nothing is written about real people.", 3.2)
 	floors := map[string]bool{}
 	for _, t := range set {
@@ -126,13 +142,16 @@ func leaderPages(title string, set []one, page prints.Page, how toys.Content, u 
 		text.Line(head, 3.4)
 		var all []string
 		for i, e := range t.entries {
-			said := fmt.Sprintf("%d %s", i+1, e.Text)
+			said := t.under[i] + " " + e.Text
 			if e.Answer != "" {
 				said += " (" + e.Answer + ")"
 			}
 			all = append(all, said)
 		}
 		text.Line(strings.Join(all, "  ·  "), 2.8)
+		for _, says := range t.long {
+			text.Line(says, 2.8)
+		}
 	}
 	return text.Pages()
 }

@@ -184,7 +184,7 @@ func (s *Routes) printBuild(ctx context.Context, in *printBuildInput) (*answer.F
 	o := prints.Order{Title: s.titled(ctx, b, r.Pattern), Outline: r.Sheet.Outline(), Down: "back"}
 	if in.Face != "none" {
 		o.Guides, o.Notes = guidesOf(r, in.Step), prints.Notes(r.Notes)
-		if err := s.write(ctx, &o, r, b.Current().Written, toys.Content(in.Write)); err != nil {
+		if _, err := s.write(ctx, &o, r, b.Current().Written, toys.Content(in.Write)); err != nil {
 			return nil, err
 		}
 	}
@@ -214,15 +214,16 @@ func guidesOf(r *sequence.Replay, step int) []prints.Guide {
 	}), r.Sheet.Outline(), fromEdgeMM)
 }
 
-// write puts what is written on a toy onto its print.
-func (s *Routes) write(ctx context.Context, o *prints.Order, r *sequence.Replay, w motion.Written, how toys.Content) error {
+// write puts what is written on a toy onto its print; faults are texts that cannot be read
+// there.
+func (s *Routes) write(ctx context.Context, o *prints.Order, r *sequence.Replay, w motion.Written, how toys.Content) (faults []toys.Fault, err error) {
 	q := ways.For(r.Pattern).Writing
 	if q == nil || r.Err != nil {
-		return nil
+		return nil, nil
 	}
 	places, err := q.Places(r)
 	if err != nil {
-		return nil //nolint:nilerr // a toy that cannot be written on is printed with its folds
+		return nil, nil //nolint:nilerr // a toy that cannot be written on is printed with its folds
 	}
 	if q.Outline != nil {
 		if outline := q.Outline(r); outline != nil {
@@ -231,7 +232,7 @@ func (s *Routes) write(ctx context.Context, o *prints.Order, r *sequence.Replay,
 		}
 	}
 	w = how.Of(q, places, w)
-	inks, _ := q.All(r, places, w)
+	inks, faults := q.All(r, places, w)
 	notes := q.Besides(r.Notes, w)
 	if how == toys.Blank { // to be written by hand: what the pattern writes there is left out too
 		notes = slices.DeleteFunc(notes, func(n sequence.Note) bool { return n.Zone != "" })
@@ -249,11 +250,11 @@ func (s *Routes) write(ctx context.Context, o *prints.Order, r *sequence.Replay,
 			continue // it came with a file from elsewhere
 		}
 		if err != nil {
-			return answer.AsProblem(err, "")
+			return nil, answer.AsProblem(err, "")
 		}
 		o.Images[k.Image] = body
 	}
-	return nil
+	return faults, nil
 }
 
 func (s *Routes) printOutline(ctx context.Context, in *printOutlineInput) (*answer.File, error) {

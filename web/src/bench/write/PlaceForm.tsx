@@ -26,10 +26,10 @@ export function PlaceForm({
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? mark.text ?? "";
   const settled = () => {
-    if (text === null || text.trim() === (mark.text ?? "")) return;
-    // Somebody must read it anew.
-    onMark({ ...mark, text: text.trim(), read: false });
+    if (text === null) return;
     setText(null);
+    // Somebody must read it anew.
+    if (text.trim() !== (mark.text ?? "")) onMark({ ...mark, text: text.trim(), read: false });
   };
   if (!zone) return null;
   return (
