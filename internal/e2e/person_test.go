@@ -3,8 +3,10 @@ package e2e
 import (
 	"context"
 	"encoding/json"
+	"maps"
 	"net"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -31,20 +33,65 @@ type hall struct {
 	url  string
 	data string
 	stop func()
-	// before, when set, is called with each request before it is answered.
-	before atomic.Pointer[func(*http.Request)]
+	// held, when set, is what waits on its way.
+	held atomic.Pointer[held]
 }
 
-// holds makes requests to a path wait; let lets all of them go on.
-func (h *hall) holds(method, end string) (let func()) {
-	gate := make(chan struct{})
-	wait := func(r *http.Request) {
-		if r.Method == method && strings.HasSuffix(r.URL.Path, end) {
-			<-gate
+// held are requests to a path that wait: to be answered, or with their answer.
+type held struct {
+	method, end string
+	answered    bool
+	there       atomic.Int32
+	gate        chan struct{}
+}
+
+// holds makes requests to a path wait.
+func (h *hall) holds(method, end string) *held {
+	q := &held{method: method, end: end, gate: make(chan struct{})}
+	h.held.Store(q)
+	return q
+}
+
+// holdsAnswers makes answers from a path wait: when they arrive they are old.
+func (h *hall) holdsAnswers(method, end string) *held {
+	q := &held{method: method, end: end, answered: true, gate: make(chan struct{})}
+	h.held.Store(q)
+	return q
+}
+
+// come waits until one of them waits; those that follow go through.
+func (h *hall) come(t testing.TB) {
+	t.Helper()
+	q := h.held.Load()
+	for deadline := time.Now().Add(patience); q.there.Load() == 0; time.Sleep(20 * time.Millisecond) {
+		if time.Now().After(deadline) {
+			t.Fatalf("no %s of %s came", q.method, q.end)
 		}
 	}
-	h.before.Store(&wait)
-	return func() { h.before.Store(nil); close(gate) }
+	h.held.Store(nil)
+}
+
+// let lets all of them go on.
+func (q *held) let() { close(q.gate) }
+
+func (q *held) serve(next http.Handler, w http.ResponseWriter, r *http.Request) {
+	if q == nil || r.Method != q.method || !strings.HasSuffix(r.URL.Path, q.end) {
+		next.ServeHTTP(w, r)
+		return
+	}
+	if !q.answered {
+		q.there.Add(1)
+		<-q.gate
+		next.ServeHTTP(w, r)
+		return
+	}
+	old := httptest.NewRecorder()
+	next.ServeHTTP(old, r)
+	q.there.Add(1)
+	<-q.gate
+	maps.Copy(w.Header(), old.Header())
+	w.WriteHeader(old.Code)
+	_, _ = w.Write(old.Body.Bytes()) // whoever asked may have gone
 }
 
 // open starts Tussock on a data file; an empty name makes a new one.
@@ -88,10 +135,7 @@ func (h *hall) start(t testing.TB, addr string, seed bool) {
 		t.Fatal(err)
 	}
 	server := web.Serve(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if f := h.before.Load(); f != nil {
-			(*f)(r)
-		}
-		handler.ServeHTTP(w, r)
+		h.held.Load().serve(handler, w, r)
 	}))
 	go func() { _ = server.Serve(l) }() // ends with Close below
 	var once sync.Once

@@ -21,7 +21,7 @@ func (p *person) undo() {
 // becomes waits until something on disk is so.
 func (p *person) becomes(what string, is func() bool) {
 	p.t.Helper()
-	for deadline := time.Now().Add(8 * time.Second); !is(); time.Sleep(100 * time.Millisecond) {
+	for deadline := time.Now().Add(patience); !is(); time.Sleep(100 * time.Millisecond) {
 		if time.Now().After(deadline) {
 			p.t.Fatalf("waited for %s in vain", what)
 		}

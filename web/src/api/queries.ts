@@ -4,6 +4,7 @@ import {
   skipToken,
   type QueryClient,
   type QueryFilters,
+  type QueryKey,
 } from "@tanstack/react-query";
 import {
   api,
@@ -348,11 +349,32 @@ const patient = ["reach", "care", "clinic"];
 export const callOff = (q: QueryClient) =>
   q.cancelQueries({ predicate: (x) => patient.includes(String(x.queryKey[0])) });
 
-/** Puts what is known already where it is asked for. */
+/**
+ * Puts what is known already where it is asked for. An answer that is still on its way may be
+ * of before, and would take its place: that is asked anew.
+ */
+function put(q: QueryClient, queryKey: QueryKey, set: () => void) {
+  const asked = q.isFetching({ queryKey, exact: true }) > 0;
+  set();
+  if (asked) void anew(q, { queryKey, exact: true });
+}
+
+/** What is known already, from the answer to a change. */
 export const know = {
-  build: (q: QueryClient, b: Build) => q.setQueryData(question.build(b.id).queryKey, b),
-  me: (q: QueryClient, m: Me) => q.setQueryData(question.me().queryKey, m),
-  sharing: (q: QueryClient, s: Sharing) => q.setQueryData(question.sharing().queryKey, s),
-  settings: (q: QueryClient, change: (old: Settings | undefined) => Settings) =>
-    q.setQueryData(question.settings().queryKey, change),
+  build: (q: QueryClient, b: Build) => {
+    const { queryKey } = question.build(b.id);
+    put(q, queryKey, () => q.setQueryData(queryKey, b));
+  },
+  me: (q: QueryClient, m: Me) => {
+    const { queryKey } = question.me();
+    put(q, queryKey, () => q.setQueryData(queryKey, m));
+  },
+  sharing: (q: QueryClient, s: Sharing) => {
+    const { queryKey } = question.sharing();
+    put(q, queryKey, () => q.setQueryData(queryKey, s));
+  },
+  settings: (q: QueryClient, change: (old: Settings | undefined) => Settings) => {
+    const { queryKey } = question.settings();
+    put(q, queryKey, () => q.setQueryData(queryKey, change));
+  },
 };
