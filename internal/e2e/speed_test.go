@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -65,16 +66,34 @@ func within(p *person, what string, most float64, n int, move func(i int)) {
 	withinTries(p, what, most, n, 3, move)
 }
 
-// withinTries is within, measured so many times at most.
+// withinTries is within, measured so many times at most. Moves during which the machine itself
+// stood still are not of the program, and do not count; when too few are left nothing is known.
 func withinTries(p *person, what string, most float64, n, tries int, move func(i int)) {
 	p.t.Helper()
+	m := watched(p.t)
+	known := false
 	for range tries {
 		eval[bool](p, `(window.__took = [], true)`)
+		var calm []int
 		for i := range n {
+			begun := time.Now()
 			move(i)
 			p.until("what is new", fmt.Sprintf("window.__took.length > %d", i))
+			if !m.stoodStill(begun) {
+				calm = append(calm, i)
+			}
 		}
-		took := eval[[]float64](p, `window.__took`)
+		all := eval[[]float64](p, `window.__took`)
+		took := make([]float64, len(calm))
+		for k, i := range calm {
+			took[k] = all[i]
+		}
+		if len(took) < n/2 {
+			slices.Sort(all)
+			p.t.Logf("%s: the machine stood still during %d of %d moves; median %.0f ms", what, n-len(took), n, all[len(all)/2])
+			continue
+		}
+		known = true
 		slices.Sort(took)
 		p95 := took[len(took)*95/100]
 		p.t.Logf("%s: median %.0f ms, p95 %.0f ms, worst %.0f ms of %d", what, took[len(took)/2], p95, took[len(took)-1], len(took))
@@ -82,7 +101,11 @@ func withinTries(p *person, what string, most float64, n, tries int, move func(i
 			return
 		}
 	}
-	p.t.Errorf("%s takes longer than %.0f ms", what, most)
+	if known {
+		p.t.Errorf("%s takes longer than %.0f ms", what, most)
+		return
+	}
+	p.t.Logf("%s: nothing is known, the machine never was calm", what)
 }
 
 // timed notes, from now on, how long it takes from a key to the frame after pictures
