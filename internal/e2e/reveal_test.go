@@ -213,8 +213,11 @@ func TestPacksAreOnesOwn(t *testing.T) {
 	p.clicks("A leader has read it and approves")
 	p.clicks("Change it")
 	p.fills("Title", "Deck games")
+	// Nothing is lost of what is typed letter by letter.
+	eval[bool](p, `(() => { const t = [...document.querySelectorAll("textarea")].at(-1); t.focus(); t.setSelectionRange(t.value.length, t.value.length); return true; })()`)
+	p.press(kb.Enter + "What runs = and never walks? = The tide")
 	p.clicks("Keep it")
-	p.sees("Deck games")
+	p.sees("Deck games", "What runs = and never walks? (The tide)")
 	p.clicks("Put it into the bin")
 	p.sees("is in the bin")
 	p.quiet()

@@ -51,7 +51,7 @@ func (p Pack) CSV() ([]byte, error) {
 }
 
 // Parse reads a pack from a file: JSON, a table with the columns of CSV, or a plain list with
-// a message in each line, its answer after a tab or " = ". The error is a *given.Error.
+// a message in each line, as Listed reads it. The error is a *given.Error.
 func Parse(text string) (Pack, error) {
 	text = strings.TrimPrefix(strings.ReplaceAll(text, "\r\n", "\n"), "\uFEFF")
 	trimmed := strings.TrimSpace(text)
@@ -70,15 +70,39 @@ func Parse(text string) (Pack, error) {
 	case strings.HasPrefix(trimmed, strings.Join(header, ",")):
 		return table(trimmed)
 	}
-	p := Pack{Title: "My own", Kind: "own", ToAge: 99}
-	for _, line := range strings.Split(text, "\n") {
-		text, answer, _ := strings.Cut(line, "\t")
-		if answer == "" {
-			text, answer, _ = strings.Cut(line, " = ")
+	return Pack{Title: "My own", Kind: "own", ToAge: 99, Entries: Listed(text)}.Clean()
+}
+
+// equals parts a message from its answer in a list. A message may hold one itself: the last
+// one counts.
+const equals = " = "
+
+// Listed reads messages from a list: one in each line, its answer after a tab or the last " = ".
+func Listed(text string) (out []Entry) {
+	for _, line := range strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n") {
+		text, answer, tabbed := strings.Cut(line, "\t")
+		if at := strings.LastIndex(line, equals); !tabbed && at >= 0 {
+			text, answer = line[:at], line[at+len(equals):]
 		}
-		p.Entries = append(p.Entries, Entry{text, answer})
+		out = append(out, Entry{text, answer})
 	}
-	return p.Clean()
+	return out
+}
+
+// List is the messages as Listed reads them back. A tab parts what " = " would part elsewhere.
+func (p Pack) List() string {
+	lines := make([]string, len(p.Entries))
+	for i, e := range p.Entries {
+		switch asks := strings.Contains(e.Text, equals); {
+		case e.Answer == "" && !asks:
+			lines[i] = e.Text
+		case e.Answer == "" || strings.Contains(e.Answer, equals):
+			lines[i] = e.Text + "\t" + e.Answer
+		default:
+			lines[i] = e.Text + equals + e.Answer
+		}
+	}
+	return strings.Join(lines, "\n")
 }
 
 func table(text string) (Pack, error) {

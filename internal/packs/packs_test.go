@@ -128,6 +128,20 @@ func TestFilesComeBack(t *testing.T) {
 	}
 }
 
+// A list that is read back has the same messages, whatever signs they hold.
+func TestListsComeBack(t *testing.T) {
+	all, err := packs.Shipped()
+	if err != nil {
+		t.Fatal(err)
+	}
+	all = append(all, packs.Pack{Entries: []packs.Entry{{Text: "3 + 4 = ?"}, {Text: "3 + 4 = ?", Answer: "7"}, {Text: "what is x", Answer: "x = y = 2"}, {Text: "a = b", Answer: "c = d"}, {Text: "plain"}}})
+	for _, p := range all {
+		if got := packs.Listed(p.List()); !slices.Equal(got, p.Entries) {
+			t.Errorf("%s came back as %+v from\n%s", p.Title, got, p.List())
+		}
+	}
+}
+
 func TestPastedLists(t *testing.T) {
 	p, err := packs.Parse("  Hop once \r\n\nHop once\nWhat has teeth? = a comb\nA\tB\n")
 	if err != nil {

@@ -68,12 +68,23 @@ type PackPath struct {
 	ID string `path:"id" maxLength:"60"`
 }
 
-func (s *Routes) getPack(ctx context.Context, in *PackPath) (*answer.Body[packs.Pack], error) {
+// PackView is a pack as it is looked at and changed.
+type PackView struct {
+	packs.Pack
+	List *string `json:"list,omitempty" doc:"its messages as a list, one in each line, an answer after the last = or a tab; sent, it counts instead of the entries"`
+}
+
+func viewed(p packs.Pack) *answer.Body[PackView] {
+	list := p.List()
+	return &answer.Body[PackView]{Body: PackView{p, &list}}
+}
+
+func (s *Routes) getPack(ctx context.Context, in *PackPath) (*answer.Body[PackView], error) {
 	p, err := answer.FindPack(ctx, s.store, "path.id", in.ID)
 	if err != nil {
 		return nil, err
 	}
-	return answer.OK(p)
+	return viewed(p), nil
 }
 
 type addPackInput struct {
@@ -83,7 +94,7 @@ type addPackInput struct {
 	}
 }
 
-func (s *Routes) addPack(ctx context.Context, in *addPackInput) (*answer.Body[packs.Pack], error) {
+func (s *Routes) addPack(ctx context.Context, in *addPackInput) (*answer.Body[PackView], error) {
 	p, err := packs.Parse(in.Body.Text)
 	if err != nil {
 		return nil, answer.AsProblem(err, "body.")
@@ -105,7 +116,7 @@ func (s *Routes) addPack(ctx context.Context, in *addPackInput) (*answer.Body[pa
 	return s.own(ctx, id)
 }
 
-func (s *Routes) own(ctx context.Context, id int64) (*answer.Body[packs.Pack], error) {
+func (s *Routes) own(ctx context.Context, id int64) (*answer.Body[PackView], error) {
 	row, err := s.store.OwnPack(ctx, id)
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
@@ -114,7 +125,7 @@ func (s *Routes) own(ctx context.Context, id int64) (*answer.Body[packs.Pack], e
 	if err != nil {
 		return nil, answer.AsProblem(err, "")
 	}
-	return answer.OK(p)
+	return viewed(p), nil
 }
 
 // mine is the number of a pack of one's own; those that ship cannot be changed.
@@ -128,13 +139,16 @@ func mine(id string) (int64, error) {
 
 type changePackInput struct {
 	PackPath
-	Body packs.Pack
+	Body PackView
 }
 
-func (s *Routes) changePack(ctx context.Context, in *changePackInput) (*answer.Body[packs.Pack], error) {
+func (s *Routes) changePack(ctx context.Context, in *changePackInput) (*answer.Body[PackView], error) {
 	id, err := mine(in.ID)
 	if err != nil {
 		return nil, err
+	}
+	if in.Body.List != nil {
+		in.Body.Entries = packs.Listed(*in.Body.List)
 	}
 	p, err := in.Body.Clean()
 	if err != nil {
@@ -160,7 +174,7 @@ func (s *Routes) binPack(ctx context.Context, in *PackPath) (*struct{}, error) {
 	return nil, answer.AsProblem(s.store.BinPack(ctx, id), "")
 }
 
-func (s *Routes) restorePack(ctx context.Context, in *PackPath) (*answer.Body[packs.Pack], error) {
+func (s *Routes) restorePack(ctx context.Context, in *PackPath) (*answer.Body[PackView], error) {
 	id, err := mine(in.ID)
 	if err != nil {
 		return nil, err

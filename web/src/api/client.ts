@@ -80,7 +80,7 @@ export type Mark = Schemas["Mark"];
 export type WrittenToy = Schemas["WrittenView"];
 export type PackCard = Schemas["PackCard"];
 export type PackList = Schemas["PackList"];
-export type Pack = Schemas["Pack"];
+export type Pack = Schemas["PackView"];
 export type Followed = Schemas["Followed"];
 export type HallEvent = Schemas["Event"];
 

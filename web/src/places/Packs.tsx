@@ -127,11 +127,10 @@ function OnePack({ id, list }: { id: string; list: PackList }) {
     }
   };
   const own = async () => {
+    const { kind, from_age, to_age, language, space, words, entries } = pack;
+    const file = { title: pack.title, kind, from_age, to_age, language, space, words, entries };
     try {
-      const p = await api.addPack(
-        JSON.stringify({ ...pack, id: "", ships: false, read: false }),
-        `${pack.title}, mine`,
-      );
+      const p = await api.addPack(JSON.stringify(file), `${pack.title}, mine`);
       noteUndo(`${p.title} is kept`, { do: "bin pack", pack: p.id });
       await changed.packs(queries);
       void navigate(`/packs/${p.id}`);
@@ -140,7 +139,12 @@ function OnePack({ id, list }: { id: string; list: PackList }) {
     }
   };
   const bin = async () => {
-    await api.binPack(pack.id);
+    try {
+      await api.binPack(pack.id);
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : "It could not be put into the bin.");
+      return;
+    }
     await changed.packs(queries);
     void navigate("/packs");
     offerUndo(`${pack.title} is in the bin`, { do: "restore pack", pack: pack.id });
@@ -277,16 +281,8 @@ function Editor({
         Messages, one in each line; an answer after “ = ”
         <textarea
           className={`${area} h-64`}
-          value={draft.entries.map((e) => (e.answer ? `${e.text} = ${e.answer}` : e.text)).join("\n")}
-          onChange={(e) =>
-            onChange({
-              ...draft,
-              entries: linesOf(e.target.value).map((l) => {
-                const [text = "", answer] = l.split(" = ");
-                return answer === undefined ? { text } : { text, answer };
-              }),
-            })
-          }
+          value={draft.list ?? ""}
+          onChange={(e) => onChange({ ...draft, list: e.target.value })}
         />
       </label>
       <p className="text-sm text-quiet">After a change a leader must read it anew.</p>
