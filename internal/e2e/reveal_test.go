@@ -221,4 +221,12 @@ func TestPacksAreOnesOwn(t *testing.T) {
 	p.clicks("Put it into the bin")
 	p.sees("is in the bin")
 	p.quiet()
+	// What cannot be done is said, and nothing looks as if it had been.
+	p.visit(h.url + "/packs/indoors")
+	p.clicks("Make my own from it")
+	p.at("/packs/own-2")
+	p.sees("It is your own")
+	h.stop()
+	p.clicks("Put it into the bin")
+	p.sees("Tussock does not answer", "It is your own")
 }

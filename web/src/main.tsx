@@ -4,9 +4,11 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { Problem } from "./api/client";
 import { App } from "./App";
 import { Mishap } from "./parts/Mishap";
 import { fetchPlace } from "./places/places";
+import { toast } from "./toast";
 import "./index.css";
 
 const queries = new QueryClient({
@@ -14,6 +16,13 @@ const queries = new QueryClient({
 });
 
 fetchPlace(window.location.pathname, queries);
+
+// What the server refuses, or does not answer, is said wherever nobody else does.
+window.addEventListener("unhandledrejection", (e) => {
+  if (!(e.reason instanceof Problem)) return;
+  e.preventDefault();
+  toast.error(e.reason.message);
+});
 
 const root = document.getElementById("root");
 if (root) {

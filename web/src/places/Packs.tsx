@@ -139,12 +139,7 @@ function OnePack({ id, list }: { id: string; list: PackList }) {
     }
   };
   const bin = async () => {
-    try {
-      await api.binPack(pack.id);
-    } catch (e) {
-      toast.error(e instanceof Error ? e.message : "It could not be put into the bin.");
-      return;
-    }
+    await api.binPack(pack.id);
     await changed.packs(queries);
     void navigate("/packs");
     offerUndo(`${pack.title} is in the bin`, { do: "restore pack", pack: pack.id });
