@@ -294,12 +294,8 @@ func (st story) written(p *sequence.Pattern, setup bench.Setup) (motion.Written,
 		if x.ID != st.pack {
 			continue
 		}
-		words, entries := x.Draw(4, 8, uint64(st.day))
-		said := make([]string, len(entries))
-		for i, e := range entries {
-			said[i] = e.Text
-		}
-		w := q.Fill(places, nil, words, said, true)
+		x.Read = true
+		w, _ := q.FillFrom(places, nil, x, uint64(st.day))
 		for i, shape := range []string{"wave", "boat", "sun", "fish"} {
 			at := fmt.Sprintf("outer %d", i+1)
 			m := w[at]

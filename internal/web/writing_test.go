@@ -258,7 +258,11 @@ func carriesPictures(c client, build int64, picture string) {
 	c.t.Helper()
 	_, file := c.send("GET", fmt.Sprintf("/builds/%d/bundle", build), "")
 	there := serve(c.t, false)
-	b := ask[builds.BuildView](there, "POST", "/bundles", string(file))
+	odd := strings.Replace(string(file), `"written":{`, `"written":{"sector 1":{"text":" two\n lines "},`, 1)
+	b := ask[builds.BuildView](there, "POST", "/bundles", odd)
+	if got := b.Setup.Written["sector 1"].Text; got != "two lines" {
+		c.t.Errorf("a text of two lines is kept as %q", got)
+	}
 	if got := b.Setup.Written["face 1"].Picture; got != picture {
 		c.t.Errorf("read back the picture is called %q, it was %q", got, picture)
 	}

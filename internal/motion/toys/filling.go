@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"tussock/internal/motion"
+	"tussock/internal/packs"
 )
 
 // What a zone takes from a pack.
@@ -76,6 +77,17 @@ func (q *Writing) Fill(places []Place, w motion.Written, words, messages []strin
 		out[p.Name] = m
 	}
 	return out
+}
+
+// FillFrom fills a toy from a pack, shuffled by a seed, and tells the messages that were drawn.
+func (q *Writing) FillFrom(places []Place, w motion.Written, p packs.Pack, seed uint64) (motion.Written, []packs.Entry) {
+	wordsWanted, messagesWanted := q.Wants(places)
+	words, entries := p.Draw(wordsWanted, messagesWanted, seed)
+	said := make([]string, len(entries))
+	for i, e := range entries {
+		said[i] = e.Text
+	}
+	return q.Fill(places, w, words, said, p.Read), entries
 }
 
 // Content is how much of what is written is printed.

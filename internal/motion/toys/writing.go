@@ -26,8 +26,6 @@ type Writing struct {
 	Outline func(*sequence.Replay) geom.Polygon
 	// Marks are what is printed besides, such as numbers to fold by; nil for nothing.
 	Marks func(*sequence.Replay, motion.Written) []draw.Ink
-	// Usual is what stands in places that nobody wrote in.
-	Usual func(*sequence.Replay) motion.Written
 	// Faults are what only this way of moving can find wrong in it; nil for none.
 	Faults func([]Place, motion.Written) []Fault
 	// Colour is the colour that a word names, "" for none; nil where words name none.
@@ -310,20 +308,6 @@ func NumberOf(text string) (n int, ok bool) {
 		n = 10*n + int(r-'0')
 	}
 	return n, true
-}
-
-// Filled is what is written with what is usual in the places that are empty.
-func (q *Writing) Filled(r *sequence.Replay, w motion.Written) motion.Written {
-	out := motion.Written{}
-	if q.Usual != nil {
-		for k, v := range q.Usual(r) {
-			out[k] = v
-		}
-	}
-	for k, v := range w {
-		out[k] = v
-	}
-	return out
 }
 
 // Write puts what is written on a replay, so that pictures of its steps show it; what cannot be

@@ -191,14 +191,14 @@ func (s *Routes) fromBundle(in Bundle) (bench.Build, error) {
 		return b, answer.Refuse("body.tweaks", 0, "the file holds neither a draft nor a tweak, so there is no set-up to read")
 	}
 	if in.Draft != nil {
-		if err := s.checkSetup(in.Pattern, "body.draft", *in.Draft); err != nil {
+		if err := s.checkSetup(in.Pattern, "body.draft", in.Draft); err != nil {
 			return b, err
 		}
 	}
 	total := 0
 	for i, t := range in.Tweaks {
 		where := fmt.Sprintf("body.tweaks[%d]", i)
-		if err := s.checkSetup(in.Pattern, where+".setup", t.Setup); err != nil {
+		if err := s.checkSetup(in.Pattern, where+".setup", &t.Setup); err != nil {
 			return b, err
 		}
 		tweak := bench.Tweak{No: i + 1, Why: t.Why, Setup: t.Setup, CreatedAt: t.Created}
@@ -219,7 +219,8 @@ func (s *Routes) fromBundle(in Bundle) (bench.Build, error) {
 	return b, nil
 }
 
-func (s *Routes) checkSetup(pattern, where string, setup bench.Setup) error {
+// checkSetup refuses set-ups that could not have been typed; texts are then as they are kept.
+func (s *Routes) checkSetup(pattern, where string, setup *bench.Setup) error {
 	p, err := answer.FindPattern(pattern)
 	if err != nil {
 		return err
@@ -230,7 +231,7 @@ func (s *Routes) checkSetup(pattern, where string, setup bench.Setup) error {
 	if err := answer.CheckRecipes(p, setup.Recipes); err != nil {
 		return err
 	}
-	if _, err := setup.Written.Clean(); err != nil {
+	if setup.Written, err = setup.Written.Clean(); err != nil {
 		return answer.AsProblem(err, where+".written.")
 	}
 	return answer.CheckKnobs(p, setup.Knobs)

@@ -57,8 +57,7 @@ func (s *Routes) classSet(ctx context.Context, in *classInput) (*answer.File, er
 	if err != nil {
 		return nil, answer.Refuse("path.id", in.ID, err.Error())
 	}
-	words, messages := q.Wants(places)
-	if messages == 0 {
+	if _, messages := q.Wants(places); messages == 0 {
 		return nil, answer.Refuse("path.id", in.ID, r.Pattern.Title+" takes no messages, so it needs no set for a class")
 	}
 	var chosen []packs.Pack
@@ -78,12 +77,8 @@ func (s *Routes) classSet(ctx context.Context, in *classInput) (*answer.File, er
 	var leaves []prints.Leaf
 	for i := range in.Count {
 		p := chosen[i%len(chosen)]
-		spelled, entries := p.Draw(words, messages, uint64(in.Seed)*1000+uint64(i))
-		said := make([]string, len(entries))
-		for k, e := range entries {
-			said[k] = e.Text
-		}
-		t := one{no: i + 1, pack: p, written: q.Fill(places, b.Current().Written, spelled, said, p.Read), entries: entries}
+		t := one{no: i + 1, pack: p}
+		t.written, t.entries = q.FillFrom(places, b.Current().Written, p, uint64(in.Seed)*1000+uint64(i))
 		o := prints.Order{Title: fmt.Sprintf("%d of %d: %s. %s", t.no, in.Count, p.Title, title), Outline: r.Sheet.Outline(), Down: "back", Front: true, Back: true, Page: page, Inches: in.Units == "in", BandMM: in.BandMM}
 		o.Guides = guidesOf(r, 0)
 		faults, err := s.write(ctx, &o, r, t.written, toys.Content(in.Write))

@@ -12,7 +12,6 @@ import (
 	"tussock/internal/draw"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
-	"tussock/internal/packs"
 	"tussock/internal/sequence"
 	"tussock/internal/store"
 	"tussock/internal/ways"
@@ -132,18 +131,8 @@ func (s *Routes) fill(ctx context.Context, in *fillInput) (*answer.Body[motion.W
 	if err != nil {
 		return nil, err
 	}
-	return answer.OK(Filled(t.way, t.places, t.written, p, uint64(in.Body.Seed)))
-}
-
-// Filled is what is written on a toy when it is filled from a pack.
-func Filled(w *ways.Way, places []toys.Place, written motion.Written, p packs.Pack, seed uint64) motion.Written {
-	words, messages := w.Writing.Wants(places)
-	spelled, entries := p.Draw(words, messages, seed)
-	said := make([]string, len(entries))
-	for i, e := range entries {
-		said[i] = e.Text
-	}
-	return w.Writing.Fill(places, written, spelled, said, p.Read)
+	w, _ := t.way.Writing.FillFrom(t.places, t.written, p, uint64(in.Body.Seed))
+	return answer.OK(w)
 }
 
 type followInput struct {

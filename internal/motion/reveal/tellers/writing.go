@@ -6,7 +6,6 @@ import (
 	"tussock/internal/draw"
 	"tussock/internal/fold"
 	"tussock/internal/geom"
-	"tussock/internal/motion"
 	"tussock/internal/motion/reveal/teller"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
@@ -22,7 +21,6 @@ func Writing() *toys.Writing {
 		},
 		Places: func(r *sequence.Replay) ([]toys.Place, error) { g, err := Of(r); return g.Places, err },
 		Views:  views,
-		Usual:  func(*sequence.Replay) motion.Written { return usual() },
 		Faults: faults,
 		Colour: colourOf,
 		Follow: follow,

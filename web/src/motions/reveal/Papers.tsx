@@ -1,6 +1,7 @@
 import type { Clinic } from "../../api/client";
 import { useUnits } from "../../settings";
 import { number, smallLength, thickness } from "../../units";
+import { HeadRow } from "../HeadRow";
 import type { RingTold } from "./types";
 
 /** The same ring from other papers: what thickness does to it. */
@@ -18,26 +19,10 @@ export function Papers({ clinic }: { clinic: Clinic }) {
       )}
       <table className="w-full text-left">
         <caption className="title mb-1 text-left text-lg">The same ring from other papers</caption>
-        <thead className="text-sm text-quiet">
-          <tr>
-            <th scope="col">Paper</th>
-            <th scope="col" className="text-right">
-              A layer
-            </th>
-            <th scope="col" className="text-right">
-              Thickest place
-            </th>
-            <th scope="col" className="text-right">
-              Creep zigzagged
-            </th>
-            <th scope="col" className="text-right">
-              Creep rolled
-            </th>
-            <th scope="col" className="text-right">
-              Flexes easily
-            </th>
-          </tr>
-        </thead>
+        <HeadRow
+          words={["Paper"]}
+          numbers={["A layer", "Thickest place", "Creep zigzagged", "Creep rolled", "Flexes easily"]}
+        />
         <tbody>
           {told.papers.map((r) => (
             <tr key={r.paper} className={`border-t border-line ${r.here ? "bg-panel font-bold" : ""}`}>

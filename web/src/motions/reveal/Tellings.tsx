@@ -1,5 +1,6 @@
 import type { Clinic } from "../../api/client";
 import { number } from "../../units";
+import { HeadRow } from "../HeadRow";
 import type { TellerTold } from "./types";
 
 /** What came up in the plays that were logged, beside the chances. */
@@ -12,21 +13,7 @@ export function Tellings({ clinic }: { clinic: Clinic }) {
         <caption className="title mb-1 text-left text-lg">
           What came up in {told.plays} {told.plays === 1 ? "play" : "plays"} at this tweak
         </caption>
-        <thead className="text-sm text-quiet">
-          <tr>
-            <th scope="col">Number</th>
-            <th scope="col">Message</th>
-            <th scope="col" className="text-right">
-              Came up
-            </th>
-            <th scope="col" className="text-right">
-              By chance
-            </th>
-            <th scope="col" className="text-right">
-              Eight of ten times
-            </th>
-          </tr>
-        </thead>
+        <HeadRow words={["Number", "Message"]} numbers={["Came up", "By chance", "Eight of ten times"]} />
         <tbody>
           {told.came.map((r) => (
             <tr key={r.half} className="border-t border-line">
