@@ -59,6 +59,15 @@ var hints = regexp.MustCompile(`; (name|write|say|leave|take|crease|change|put|u
 // Told is the fault for a folder: without what would have to be written otherwise.
 func (e *Error) Told() string { return hints.ReplaceAllString(e.Detail, "") }
 
+// Where is Told with the step at which it happens; of a sheet that does not suit no step is
+// to blame.
+func (e *Error) Where() string {
+	if e.Step < 1 {
+		return e.Told()
+	}
+	return fmt.Sprintf("step %d cannot be folded: %s", e.Step, e.Told())
+}
+
 // Errorf makes an Error without a place.
 func Errorf(code Code, format string, a ...any) error {
 	return failure(code, format, a...)

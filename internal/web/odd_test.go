@@ -165,3 +165,14 @@ func TestBusyFile(t *testing.T) {
 		t.Errorf("afterwards it is called %q", b.Name)
 	}
 }
+
+// A sheet that does not suit is no fault of a step.
+func TestNoStepIsToBlameForASheet(t *testing.T) {
+	c := serve(t, false)
+	oblong := `{"sheet":{"width":210,"height":205,"unit":"mm","gsm":80,"thickness_mm":0.1}}`
+	for _, what := range []string{"prediction", "care", "steps/3/glance"} {
+		if status, answer := c.send("POST", "/patterns/fortune/"+what, oblong); status != 422 || strings.Contains(string(answer), "step 0") || !strings.Contains(string(answer), "from a square") {
+			t.Errorf("%s: %d %s", what, status, answer)
+		}
+	}
+}

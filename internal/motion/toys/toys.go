@@ -4,6 +4,7 @@ package toys
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"strings"
@@ -80,7 +81,7 @@ func (t *Toys[T]) fold(knobs map[string]float64) (out kept[T]) {
 	t.mu.Unlock()
 	r := t.Pattern.Rerun(last, t.Sheet, knobs)
 	if r.Err != nil {
-		out.err = fmt.Errorf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Told())
+		out.err = errors.New(fold.As(r.Err).Where())
 		return out
 	}
 	t.mu.Lock()

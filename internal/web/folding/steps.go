@@ -150,7 +150,7 @@ func foldOf(in answer.SetupInput, pattern string) (*sequence.Replay, error) {
 	r := p.Run(sh, setup.Knobs)
 	ways.For(p).Write(r, setup.Written)
 	if r.Err != nil {
-		return nil, answer.Refuse("body.sheet", nil, fmt.Sprintf("step %d cannot be folded: %s", fold.As(r.Err).Step, fold.As(r.Err).Told()))
+		return nil, answer.Refuse("body.sheet", nil, fold.As(r.Err).Where())
 	}
 	return r, nil
 }

@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"tussock/internal/draw"
+	"tussock/internal/fold"
 	"tussock/internal/motion"
 	"tussock/internal/motion/toys"
 	"tussock/internal/sequence"
@@ -83,7 +84,7 @@ func of(id string, in answer.SetupInput) (toy, error) {
 	}
 	r := p.Run(sh, setup.Knobs)
 	if r.Err != nil {
-		return toy{}, answer.Refuse("body.sheet", nil, "it cannot be folded so: "+r.Err.Error())
+		return toy{}, answer.Refuse("body.sheet", nil, fold.As(r.Err).Where())
 	}
 	places, err := w.Writing.Places(r)
 	if err != nil {
