@@ -232,3 +232,26 @@ func BenchmarkWays(b *testing.B) {
 		}
 	}
 }
+
+// Every size that a sheet holds comes out of it, small ones too, of both orders of its sides.
+func TestEverySizeComesOut(t *testing.T) {
+	for _, have := range [][2]float64{{210, 297}, {215.9, 279.4}, {150, 150}} {
+		s, err := sheet.New(have[0], have[1], sheet.PlainGSM, sheet.PlainThicknessMM)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for w := 20.0; w <= have[0]; w += 13 {
+			for h := 20.0; h <= have[0]; h += 13 {
+				routes, err := Ways(s, Want{Kind: Size, WidthMM: w, HeightMM: h}, false)
+				if err != nil || len(routes) == 0 {
+					t.Fatalf("%g × %g from %v: %d ways, %v", w, h, have, len(routes), err)
+				}
+				for _, r := range routes {
+					if math.Abs(r.Piece.WidthMM-min(w, h)) > 1e-6 || math.Abs(r.Piece.HeightMM-max(w, h)) > 1e-6 {
+						t.Errorf("%s of %g × %g gives %g × %g", r.ID, w, h, r.Piece.WidthMM, r.Piece.HeightMM)
+					}
+				}
+			}
+		}
+	}
+}

@@ -86,7 +86,8 @@ func trims(s sheet.Sheet, w, h float64) []way {
 		cuts = append(cuts, cut{"along par(bottom," + num(h) + ",T)", "T", "Mark " + at(h) + " from the lower edge on both long edges. Fold through the marks, and open."})
 	}
 	if s.WidthMM-w > 1e-6 {
-		cuts = append(cuts, cut{"along par(left," + num(w) + ",R)", "R", "Mark " + at(w) + " from the left edge at both ends. Fold through the marks, and open."})
+		// The lower right corner is there whatever came off the top.
+		cuts = append(cuts, cut{"along par(left," + num(w) + ",BR)", "BR", "Mark " + at(w) + " from the left edge at both ends. Fold through the marks, and open."})
 	}
 	if len(cuts) == 0 {
 		return []way{{id: "as-it-is", name: "As it is", text: ""}}
