@@ -255,3 +255,38 @@ func TestEverySizeComesOut(t *testing.T) {
 		}
 	}
 }
+
+// Margins come off whatever their widths, as long as a sheet is left.
+func TestEveryMarginComesOff(t *testing.T) {
+	s, err := sheet.New(210, 297, sheet.PlainGSM, sheet.PlainThicknessMM)
+	if err != nil {
+		t.Fatal(err)
+	}
+	wide := []float64{0, 5, 60, 120, 180}
+	done := 0
+	for _, l := range wide {
+		for _, r := range wide {
+			for _, b := range wide {
+				for _, u := range wide {
+					w, h := 210-l-r, 297-b-u
+					if l+r+b+u == 0 || w < 20 || h < 20 {
+						continue
+					}
+					done++
+					routes, err := Ways(s, Want{Kind: Margin, LeftMM: l, RightMM: r, BottomMM: b, TopMM: u}, false)
+					if err != nil || len(routes) != 2 {
+						t.Fatalf("%g, %g, %g, %g off: %d ways, %v", l, r, b, u, len(routes), err)
+					}
+					for _, q := range routes {
+						if math.Abs(q.Piece.WidthMM-w) > 1e-6 || math.Abs(q.Piece.HeightMM-h) > 1e-6 {
+							t.Errorf("%g, %g, %g, %g off leave %g × %g", l, r, b, u, q.Piece.WidthMM, q.Piece.HeightMM)
+						}
+					}
+				}
+			}
+		}
+	}
+	if done < 100 {
+		t.Errorf("%d margins tried", done)
+	}
+}

@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"tussock/internal/sheet"
@@ -116,10 +117,19 @@ func trims(s sheet.Sheet, w, h float64) []way {
 // margins strip edges off, one after the other.
 func margins(s sheet.Sheet, w Want) []way {
 	var all []way
+	// What stays and what comes off is named by spots that are still there, whatever came off
+	// before: the middle of what stays, and what lies abreast of it.
+	spot := func(name string, x, y float64) string {
+		return "point " + name + " = toward(toward(BL,BR," + num(x) + "),toward(TL,TR," + num(x) + ")," + num(y) + ")"
+	}
+	x, y := (w.LeftMM+s.WidthMM-w.RightMM)/2, (w.BottomMM+s.HeightMM-w.TopMM)/2
 	edges := []struct {
 		edge, off, words string
 		mm               float64
-	}{{"left", "L", "left", w.LeftMM}, {"right", "R", "right", w.RightMM}, {"bottom", "B", "lower", w.BottomMM}, {"top", "T", "upper", w.TopMM}}
+	}{{"left", "offleft", "left", w.LeftMM}, {"right", "offright", "right", w.RightMM},
+		{"bottom", "offbottom", "lower", w.BottomMM}, {"top", "offtop", "upper", w.TopMM}}
+	spots := []string{spot("stays", x, y), spot("offleft", w.LeftMM/2, y), spot("offright", s.WidthMM-w.RightMM/2, y),
+		spot("offbottom", x, w.BottomMM/2), spot("offtop", x, s.HeightMM-w.TopMM/2)}
 	for _, tear := range []bool{false, true} {
 		v := way{id: "margin-cut", name: "Cut off", needs: "scissors", offs: []Off{{"the cut", cutMM}}}
 		op, how := "cut", "Cut the margin off, "
@@ -127,10 +137,10 @@ func margins(s sheet.Sheet, w Want) []way {
 			v = way{id: "margin-tear", name: "Torn off", offs: []Off{{"the torn edge", tearMM}}}
 			op, how = "tear", "Fold the margin to and fro along its holes or marks, and tear it off, "
 		}
-		var text []string
+		text := slices.Clone(spots)
 		for _, e := range edges {
 			if e.mm > 0 {
-				text = append(text, told(op+" along par("+e.edge+","+num(e.mm)+",C) removing "+e.off, how+number(e.mm)+" mm from the "+e.words+" edge."))
+				text = append(text, told(op+" along par("+e.edge+","+num(e.mm)+",stays) removing "+e.off, how+number(e.mm)+" mm from the "+e.words+" edge."))
 			}
 		}
 		v.text = lines(text...)
